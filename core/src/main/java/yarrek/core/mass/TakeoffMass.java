@@ -1,0 +1,76 @@
+package yarrek.core.mass;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import yarrek.core.units.Mass;
+
+/**
+ * The mass of a build as it will take off, and how it was found.
+ *
+ * @param mass best figure
+ * @param uncertainty plus or minus
+ * @param weighing the weighing it rests on, or empty when it is the sum of the parts
+ * @param parts what was added up, in order
+ */
+public record TakeoffMass(Mass mass, Mass uncertainty, Optional<Weighing> weighing, List<Part> parts) {
+    public TakeoffMass {
+        parts = List.copyOf(parts);
+    }
+
+    /**
+     * Sum of the parts with their tolerances added (worst case, not root of squares), or the newest weighing of exactly
+     * this list of parts, which overrides the sum.
+     */
+    public static TakeoffMass of(List<Part> parts, List<Weighing> weighings) {
+        Set<String> ids = parts.stream().map(Part::id).collect(Collectors.toSet());
+        Weighing newest = null;
+        for (Weighing w : weighings) {
+            if (w.partIds().equals(ids) && (newest == null || !w.on().isBefore(newest.on()))) {
+                newest = w;
+            }
+        }
+        if (newest != null) {
+            return new TakeoffMass(newest.mass(), newest.resolution(), Optional.of(newest), parts);
+        }
+        Mass sum = Mass.ZERO;
+        Mass tolerance = Mass.ZERO;
+        for (Part part : parts) {
+            sum = sum.plus(part.mass());
+            tolerance = tolerance.plus(part.uncertainty());
+        }
+        return new TakeoffMass(sum, tolerance, Optional.empty(), parts);
+    }
+
+    public Mass least() {
+        return mass.minus(uncertainty);
+    }
+
+    public Mass most() {
+        return mass.plus(uncertainty);
+    }
+
+    /** The inputs and the arithmetic, line by line, for "why?". */
+    public List<String> steps() {
+        List<String> steps = new ArrayList<>();
+        weighing.ifPresent(w -> steps.add("weighed on " + w.on() + " (" + w.scale() + "): " + w.mass() + " ± "
+                + w.resolution() + "; this overrides the sum for exactly these parts"));
+        Mass sum = Mass.ZERO;
+        Mass tolerance = Mass.ZERO;
+        for (Part part : parts) {
+            sum = sum.plus(part.mass());
+            tolerance = tolerance.plus(part.uncertainty());
+            steps.add(part.name() + ": " + part.mass() + " ± " + part.uncertainty()
+                    + part.weighed().map(w -> " (weighed " + w.on() + ")").orElse(" (maker's figure)"));
+        }
+        steps.add("sum: " + sum + " ± " + tolerance + " (tolerances add)");
+        return steps;
+    }
+
+    @Override
+    public String toString() {
+        return mass + " ± " + uncertainty;
+    }
+}

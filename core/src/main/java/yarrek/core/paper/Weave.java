@@ -1,0 +1,150 @@
+package yarrek.core.paper;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import yarrek.core.time.TimeWindow;
+
+/**
+ * The validity weave: papers as bars along time, jobs as strands across them, and a knot where a strand that needs a kind
+ * of paper from a holder meets none in force. Positions are fractions of the shown span, 0 at its start and 1 at its end.
+ */
+public record Weave(
+        LocalDate from, LocalDate through, double now, List<Row> rows, List<Strand> strands, List<Tick> ticks) {
+
+    /** What a job needs: a kind of paper from a holder. */
+    public record Need(String holderId, String kind, Set<String> anyLevel) {}
+
+    /** A job as the weave sees it. */
+    public record JobSpan(String jobId, String name, List<TimeWindow> windows, List<Need> needs) {}
+
+    /** A line of the weave: all papers of one kind that one holder has. */
+    public record RowInput(String holderId, String holderName, String kind, String kindName, List<Paper> papers) {}
+
+    public record Bar(
+            String paperId,
+            String label,
+            double start,
+            double end,
+            boolean openEnd,
+            PaperState state,
+            Optional<Double> actBy,
+            String tip) {}
+
+    public record Knot(String jobId, String jobName, double at, String says) {}
+
+    public record Row(String holderName, String kindName, List<Bar> bars, List<Knot> knots, PaperState worst) {}
+
+    public record Strand(String jobId, String name, double start, double end) {}
+
+    public record Tick(double at, String label, boolean major) {}
+
+    /** Lays the weave out; pure, and in the order of the rows given. */
+    public static Weave lay(
+            LocalDate from, LocalDate through, Instant now, ZoneId zone, List<RowInput> rows, List<JobSpan> jobs) {
+        Scale scale = new Scale(
+                from.atStartOfDay(zone).toInstant(),
+                through.plusDays(1).atStartOfDay(zone).toInstant());
+        List<Strand> strands = new ArrayList<>();
+        for (JobSpan job : jobs) {
+            for (TimeWindow w : job.windows()) {
+                if (scale.shows(w.start(), w.end())) {
+                    strands.add(new Strand(job.jobId(), job.name(), scale.at(w.start()), scale.at(w.end())));
+                }
+            }
+        }
+        List<Row> laid = new ArrayList<>();
+        for (RowInput row : rows) {
+            laid.add(layRow(row, scale, now, jobs));
+        }
+        List<Tick> ticks = new ArrayList<>();
+        long days = java.time.temporal.ChronoUnit.DAYS.between(from, through) + 1;
+        for (LocalDate d = from; !d.isAfter(through); d = d.plusDays(1)) {
+            boolean monthStart = d.getDayOfMonth() == 1;
+            boolean monday = d.getDayOfWeek() == java.time.DayOfWeek.MONDAY;
+            if (monthStart || (monday && days <= 130)) {
+                String label = monthStart || days <= 45
+                        ? d.getDayOfMonth() + " "
+                                + d.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, java.util.Locale.UK)
+                        : "";
+                ticks.add(new Tick(scale.at(d.atStartOfDay(zone).toInstant()), label, monthStart));
+            }
+        }
+        return new Weave(from, through, scale.at(now), laid, strands, ticks);
+    }
+
+    private static Row layRow(RowInput row, Scale scale, Instant now, List<JobSpan> jobs) {
+        List<Bar> bars = new ArrayList<>();
+        List<Knot> knots = new ArrayList<>();
+        PaperState worst = row.papers().isEmpty() ? PaperState.UNKNOWN : PaperState.IN_FORCE;
+        for (JobSpan job : jobs) {
+            for (Need need : job.needs()) {
+                if (!need.holderId().equals(row.holderId()) || !need.kind().equals(row.kind())) {
+                    continue;
+                }
+                for (TimeWindow w : job.windows()) {
+                    boolean covered = row.papers().stream()
+                            .anyMatch(p -> p.validity().covers(w)
+                                    && (need.anyLevel().isEmpty()
+                                            || p.level()
+                                                    .map(need.anyLevel()::contains)
+                                                    .orElse(false)));
+                    if (!covered && !w.end().isBefore(now)) {
+                        worst = PaperState.GAP;
+                        if (scale.shows(w.start(), w.end())) {
+                            knots.add(new Knot(
+                                    job.jobId(),
+                                    job.name(),
+                                    scale.at(w.start()),
+                                    row.holderName() + ": no " + row.kindName() + " in force for " + job.name()));
+                        }
+                    }
+                }
+            }
+        }
+        for (Paper p : row.papers()) {
+            Instant start = p.validity().start().orElse(scale.start());
+            Instant end = p.validity().endExclusive().orElse(scale.end());
+            PaperState state = p.state(now, List.of());
+            if (scale.shows(start, end)) {
+                bars.add(new Bar(
+                        p.id(),
+                        p.level().orElse(p.number()),
+                        scale.at(start),
+                        scale.at(end),
+                        p.validity().endExclusive().isEmpty(),
+                        state,
+                        p.actBy()
+                                .map(d -> d.atStartOfDay(p.validity().zone()).toInstant())
+                                .filter(i -> scale.shows(i, i))
+                                .map(scale::at),
+                        row.holderName() + ", " + row.kindName() + " " + p.number() + ": " + state.words() + ", "
+                                + p.validity()
+                                        .validThrough()
+                                        .map(d -> "valid to " + d)
+                                        .orElse("no end date")));
+            }
+        }
+        PaperState best = row.papers().stream()
+                .map(p -> p.state(now, List.of()))
+                .min(java.util.Comparator.naturalOrder())
+                .orElse(PaperState.UNKNOWN);
+        return new Row(row.holderName(), row.kindName(), bars, knots, worst == PaperState.GAP ? worst : best);
+    }
+
+    private record Scale(Instant start, Instant end) {
+        double at(Instant i) {
+            double share = (double) (i.getEpochSecond() - start.getEpochSecond())
+                    / (end.getEpochSecond() - start.getEpochSecond());
+            return Math.max(0, Math.min(1, share));
+        }
+
+        boolean shows(Instant a, Instant b) {
+            return !b.isBefore(start) && a.isBefore(end);
+        }
+    }
+}

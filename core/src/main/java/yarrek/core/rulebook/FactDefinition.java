@@ -1,0 +1,16 @@
+package yarrek.core.rulebook;
+
+import java.util.Set;
+
+/**
+ * A word of the vocabulary.
+ *
+ * @param name as in packs, API and code
+ * @param type kind of value
+ * @param unit of a quantity, as shown; empty otherwise
+ * @param label as shown to people
+ * @param question what to ask when it is not known
+ * @param words the words it may take; empty when free or not a word
+ */
+public record FactDefinition(
+        String name, FactType type, String unit, String label, String question, Set<String> words) {}

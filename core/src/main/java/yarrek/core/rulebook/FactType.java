@@ -1,0 +1,9 @@
+package yarrek.core.rulebook;
+
+/** The kinds of value a fact can have. */
+public enum FactType {
+    QUANTITY,
+    YES_NO,
+    WORD,
+    WORDS
+}

@@ -1,0 +1,177 @@
+package yarrek.core.rulebook;
+
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import yarrek.core.time.TimeWindow;
+
+/**
+ * What is known of a job or a flight, each value with its source. Absent means not known. Lists that may be unknown as a
+ * whole (papers, zones) are empty {@code Optional}s until somebody has looked. Immutable.
+ */
+public class Facts {
+    /** A value and where it came from. */
+    public record Known(FactValue value, String source) {}
+
+    private final Map<String, Known> values;
+    private final List<TimeWindow> windows;
+    private final ZoneId zone;
+    private final Optional<List<PaperHeld>> papers;
+    private final Optional<List<ZoneMet>> zones;
+    private final List<ApprovalHeld> approvals;
+
+    private Facts(Builder b) {
+        this.values = Collections.unmodifiableMap(new LinkedHashMap<>(b.values));
+        this.windows = List.copyOf(b.windows);
+        this.zone = b.zone;
+        this.papers = Optional.ofNullable(b.papers).map(List::copyOf);
+        this.zones = Optional.ofNullable(b.zones).map(List::copyOf);
+        this.approvals = List.copyOf(b.approvals);
+    }
+
+    /** For a view of another set of facts. */
+    Facts(Facts other) {
+        this.values = other.values;
+        this.windows = other.windows;
+        this.zone = other.zone;
+        this.papers = other.papers;
+        this.zones = other.zones;
+        this.approvals = other.approvals;
+    }
+
+    public static Builder builder(ZoneId zone) {
+        return new Builder(zone);
+    }
+
+    public Builder toBuilder() {
+        Builder b = new Builder(zone);
+        b.values.putAll(values);
+        b.windows.addAll(windows);
+        b.papers = papers.<List<PaperHeld>>map(ArrayList::new).orElse(null);
+        b.zones = zones.<List<ZoneMet>>map(ArrayList::new).orElse(null);
+        b.approvals.addAll(approvals);
+        return b;
+    }
+
+    public Optional<Known> get(String name) {
+        return Optional.ofNullable(values.get(name));
+    }
+
+    /** The quantity, or null when it is not known. */
+    FactValue.Quantity quantity(String name) {
+        Known k = values.get(name);
+        return k == null ? null : (FactValue.Quantity) k.value();
+    }
+
+    public Map<String, Known> values() {
+        return values;
+    }
+
+    /** The stretches in which it is flown: one for each day of a job, or the flight itself. */
+    public List<TimeWindow> windows() {
+        return windows;
+    }
+
+    public ZoneId zone() {
+        return zone;
+    }
+
+    public Optional<List<PaperHeld>> papers() {
+        return papers;
+    }
+
+    public Optional<List<ZoneMet>> zones() {
+        return zones;
+    }
+
+    public List<ApprovalHeld> approvals() {
+        return approvals;
+    }
+
+    /** Local dates on which it is flown. */
+    public List<LocalDate> days() {
+        return windows.stream()
+                .flatMap(w -> w.start()
+                        .atZone(zone)
+                        .toLocalDate()
+                        .datesUntil(w.end().atZone(zone).toLocalDate().plusDays(1)))
+                .distinct()
+                .toList();
+    }
+
+    /** Gathers facts; a value of the wrong type for its name is refused. */
+    public static final class Builder {
+        private final Map<String, Known> values = new LinkedHashMap<>();
+        private final List<TimeWindow> windows = new ArrayList<>();
+        private final ZoneId zone;
+        private List<PaperHeld> papers;
+        private List<ZoneMet> zones;
+        private final List<ApprovalHeld> approvals = new ArrayList<>();
+
+        private Builder(ZoneId zone) {
+            this.zone = zone;
+        }
+
+        /** @throws IllegalArgumentException if the name is not in the vocabulary or the value has another type */
+        public Builder with(String name, FactValue value, String source) {
+            FactDefinition definition = Vocabulary.define(name);
+            if (definition.type() != value.type()) {
+                throw new IllegalArgumentException(name + " takes a " + definition.type() + ", got a " + value.type());
+            }
+            if (value instanceof FactValue.Word w
+                    && !definition.words().isEmpty()
+                    && !definition.words().contains(w.value())) {
+                throw new IllegalArgumentException(
+                        name + " must be one of " + definition.words() + ", got '" + w.value() + "'");
+            }
+            values.put(name, new Known(value, source));
+            return this;
+        }
+
+        public Builder quantity(String name, double value, double uncertainty, String source) {
+            return with(name, new FactValue.Quantity(value, uncertainty), source);
+        }
+
+        public Builder yesNo(String name, boolean value, String source) {
+            return with(name, new FactValue.YesNo(value), source);
+        }
+
+        public Builder word(String name, String value, String source) {
+            return with(name, new FactValue.Word(value), source);
+        }
+
+        public Builder without(String name) {
+            values.remove(name);
+            return this;
+        }
+
+        public Builder window(TimeWindow window) {
+            windows.add(window);
+            return this;
+        }
+
+        public Builder papers(List<PaperHeld> held) {
+            papers = new ArrayList<>(held);
+            return this;
+        }
+
+        public Builder zones(List<ZoneMet> met) {
+            zones = new ArrayList<>(met);
+            return this;
+        }
+
+        public Builder approval(ApprovalHeld approval) {
+            approvals.add(approval);
+            return this;
+        }
+
+        public Facts build() {
+            return new Facts(this);
+        }
+    }
+}

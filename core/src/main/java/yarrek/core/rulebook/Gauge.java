@@ -1,0 +1,58 @@
+package yarrek.core.rulebook;
+
+import yarrek.core.units.Finite;
+
+/**
+ * A measured quantity beside its limit on one scale.
+ *
+ * @param fact name of the quantity
+ * @param unit as shown
+ * @param value the value judged: the plan's, or the worst of the flight
+ * @param uncertainty plus or minus
+ * @param least least value over the flight; equal to {@code value} for a plan
+ * @param greatest greatest value over the flight; equal to {@code value} for a plan
+ * @param limit what the rule allows
+ * @param bound which side complies
+ */
+public record Gauge(
+        String fact,
+        String unit,
+        double value,
+        double uncertainty,
+        double least,
+        double greatest,
+        double limit,
+        Bound bound) {
+
+    /** Left to the limit, negative beyond it. */
+    public double margin() {
+        return bound.margin(value, limit);
+    }
+
+    public String valueText() {
+        return text(value) + (uncertainty > 0 ? " ± " + text(uncertainty) : "") + suffix();
+    }
+
+    public String limitText() {
+        return bound.words() + " " + Finite.format(limit) + suffix();
+    }
+
+    /** "1.4 g left", "16.5 m beyond", "exactly on the limit". */
+    public String marginText() {
+        double margin = margin();
+        if (margin == 0) {
+            return "exactly on the limit";
+        }
+        return text(Math.abs(margin)) + suffix() + (margin > 0 ? " left" : " beyond");
+    }
+
+    private String suffix() {
+        return unit.isEmpty() ? "" : " " + unit;
+    }
+
+    /** One decimal: finer than anything a crew can hold. */
+    private static String text(double v) {
+        double rounded = Math.round(v * 10) / 10.0;
+        return Finite.format(rounded == 0 && v != 0 ? v : rounded);
+    }
+}

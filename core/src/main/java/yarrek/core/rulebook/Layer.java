@@ -1,0 +1,21 @@
+package yarrek.core.rulebook;
+
+/** Who set a rule. */
+public enum Layer {
+    LAW("law"),
+    BY_LAW("by-law"),
+    LANDOWNER("landowner"),
+    APPROVAL("approval"),
+    MAKER("maker"),
+    HOUSE("house");
+
+    private final String words;
+
+    Layer(String words) {
+        this.words = words;
+    }
+
+    public String words() {
+        return words;
+    }
+}

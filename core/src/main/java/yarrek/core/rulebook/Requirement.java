@@ -1,0 +1,382 @@
+package yarrek.core.rulebook;
+
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import yarrek.core.time.TimeWindow;
+
+/** What must hold where a rule applies. Missing facts are never met. */
+public sealed interface Requirement {
+    Outcome judge(Facts facts);
+
+    Set<String> factNames();
+
+    /** In words, for the screen. */
+    String words();
+
+    /** How near the limit counts as close. */
+    record Closeness(double percentOfLimit, boolean straddling) {
+        /** 5 % of the limit or the measuring uncertainty, whichever is greater (house default). */
+        public static final Closeness USUAL = new Closeness(5, false);
+
+        /** Only the uncertainty counts, and reaching over the limit from either side is close: measure again. */
+        public static final Closeness UNCERTAINTY = new Closeness(0, true);
+
+        Verdict verdict(double value, double uncertainty, double limit, Bound bound) {
+            boolean holds = bound.holds(value, limit);
+            if (straddling) {
+                boolean low = bound.holds(value - uncertainty, limit);
+                boolean high = bound.holds(value + uncertainty, limit);
+                return low != high ? Verdict.CLOSE : holds ? Verdict.MET : Verdict.BREACHED;
+            }
+            if (!holds) {
+                return Verdict.BREACHED;
+            }
+            double band = Math.max(Math.abs(limit) * percentOfLimit / 100, uncertainty);
+            return Math.abs(bound.margin(value, limit)) <= band ? Verdict.CLOSE : Verdict.MET;
+        }
+    }
+
+    /** A quantity on the right side of a limit. */
+    record QuantityWithin(String fact, Bound bound, Limit limit, Closeness closeness) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            FactValue.Quantity q = facts.quantity(fact);
+            OptionalDouble at = limit.of(facts);
+            if (q == null || at.isEmpty()) {
+                List<String> missing = new ArrayList<>();
+                if (q == null) {
+                    missing.add(fact);
+                }
+                if (at.isEmpty()) {
+                    missing.addAll(limit.factNames());
+                }
+                return Outcome.unknown("not known: " + labels(missing), missing);
+            }
+            return outcome(q.value(), q.uncertainty(), q.value(), q.value(), at.getAsDouble());
+        }
+
+        Outcome outcome(double value, double uncertainty, double least, double greatest, double at) {
+            FactDefinition d = Vocabulary.define(fact);
+            Gauge gauge = new Gauge(fact, d.unit(), value, uncertainty, least, greatest, at, bound);
+            Verdict verdict = closeness.verdict(value, uncertainty, at, bound);
+            String says = d.label() + " " + gauge.valueText() + ", " + gauge.limitText() + ": " + gauge.marginText()
+                    + (verdict == Verdict.CLOSE && closeness.straddling()
+                            ? "; the uncertainty reaches over the limit: measure it"
+                            : "");
+            return new Outcome(verdict, says, Optional.of(gauge), List.of());
+        }
+
+        @Override
+        public Set<String> factNames() {
+            Set<String> names = new TreeSet<>(limit.factNames());
+            names.add(fact);
+            return names;
+        }
+
+        @Override
+        public String words() {
+            FactDefinition d = Vocabulary.define(fact);
+            return d.label() + " " + bound.words() + " " + limit.words(d.unit());
+        }
+    }
+
+    record YesNoIs(String fact, boolean value) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            Optional<Facts.Known> known = facts.get(fact);
+            if (known.isEmpty()) {
+                return Outcome.unknown(fact);
+            }
+            boolean is = ((FactValue.YesNo) known.get().value()).value();
+            String says = Vocabulary.define(fact).label() + ": " + (is ? "yes" : "no");
+            return is == value ? Outcome.met(says) : Outcome.breached(says);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Vocabulary.define(fact).label() + ": " + (value ? "yes" : "no");
+        }
+    }
+
+    record WordIsOneOf(String fact, Set<String> allowed) implements Requirement {
+        public WordIsOneOf {
+            allowed = Set.copyOf(allowed);
+        }
+
+        @Override
+        public Outcome judge(Facts facts) {
+            Optional<Facts.Known> known = facts.get(fact);
+            if (known.isEmpty()) {
+                return Outcome.unknown(fact);
+            }
+            String is = ((FactValue.Word) known.get().value()).value();
+            String says = Vocabulary.define(fact).label() + ": " + is + " (allowed: " + list(allowed) + ")";
+            return allowed.contains(is) ? Outcome.met(says) : Outcome.breached(says);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Vocabulary.define(fact).label() + " is " + list(allowed);
+        }
+    }
+
+    record WordsContain(String fact, String value) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            Optional<Facts.Known> known = facts.get(fact);
+            if (known.isEmpty()) {
+                return Outcome.unknown(fact);
+            }
+            Set<String> are = ((FactValue.Words) known.get().value()).values();
+            String says = Vocabulary.define(fact).label() + ": " + (are.isEmpty() ? "none" : list(are)) + " (needed: "
+                    + value + ")";
+            return are.contains(value) ? Outcome.met(says) : Outcome.breached(says);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Vocabulary.define(fact).label() + " include " + value;
+        }
+    }
+
+    /** A paper of a kind and one of the levels, in force for every stretch of the job. */
+    record HoldsPaper(String kind, String kindName, Set<String> levels, String role) implements Requirement {
+        private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+
+        public HoldsPaper {
+            levels = Set.copyOf(levels);
+        }
+
+        @Override
+        public Outcome judge(Facts facts) {
+            if (facts.papers().isEmpty() || facts.windows().isEmpty()) {
+                return Outcome.unknown(
+                        "not known: "
+                                + (facts.papers().isEmpty()
+                                        ? "which papers the " + role + " holds"
+                                        : "days and hours of the flying"),
+                        List.of());
+            }
+            List<PaperHeld> fitting = facts.papers().get().stream()
+                    .filter(p -> p.kind().equals(kind) && p.role().equals(role))
+                    .filter(p ->
+                            levels.isEmpty() || p.level().map(levels::contains).orElse(false))
+                    .toList();
+            String what = kindName + (levels.isEmpty() ? "" : " (" + list(levels) + ")");
+            if (fitting.isEmpty()) {
+                return Outcome.breached("the " + role + " has no " + what + " on record");
+            }
+            List<String> gaps = new ArrayList<>();
+            boolean doubtful = false;
+            boolean lastDay = false;
+            for (TimeWindow w : facts.windows()) {
+                List<PaperHeld> covering =
+                        fitting.stream().filter(p -> p.validity().covers(w)).toList();
+                if (covering.isEmpty()) {
+                    gaps.add(DAY.format(w.start().atZone(facts.zone())));
+                } else if (covering.stream().noneMatch(HoldsPaper::endSettled)) {
+                    doubtful = true;
+                } else {
+                    lastDay |= covering.stream()
+                            .allMatch(p -> p.validity()
+                                    .validThrough()
+                                    .map(d -> d.equals(
+                                            w.end().atZone(p.validity().zone()).toLocalDate()))
+                                    .orElse(false));
+                }
+            }
+            PaperHeld shown = fitting.get(fitting.size() - 1);
+            String validity = shown.validity()
+                    .validThrough()
+                    .map(d -> "valid to " + DAY.format(d))
+                    .orElse("no end date");
+            if (!gaps.isEmpty()) {
+                return Outcome.breached(
+                        "no " + what + " in force on " + String.join(", ", gaps) + "; " + shown.number() + " is "
+                                + shown.validity()
+                                        .validFrom()
+                                        .map(d -> "valid from " + DAY.format(d) + ", ")
+                                        .orElse("") + validity);
+            }
+            if (doubtful) {
+                return Outcome.unknown("not known: when " + what + " " + shown.number() + " ends", List.of());
+            }
+            String says = what + " " + shown.number() + ", " + validity;
+            return lastDay ? Outcome.close(says + ": its last day") : Outcome.met(says);
+        }
+
+        private static boolean endSettled(PaperHeld p) {
+            return p.endKnown() || p.validity().validThrough().isPresent();
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of();
+        }
+
+        @Override
+        public String words() {
+            return "the " + role + " holds " + kindName + (levels.isEmpty() ? "" : " " + list(levels))
+                    + " for the whole job";
+        }
+    }
+
+    /** No zone with this restriction is met, unless an approval covers it. */
+    record NoZone(ZoneMet.Restriction restriction) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            if (facts.zones().isEmpty()) {
+                return Outcome.unknown("not known: which zones the area meets", List.of());
+            }
+            List<ZoneMet> met = facts.zones().get().stream()
+                    .filter(z -> z.restriction() == restriction)
+                    .toList();
+            List<ZoneMet> open =
+                    met.stream().filter(z -> z.liftedBy().isEmpty()).toList();
+            if (open.isEmpty()) {
+                return Outcome.met(
+                        met.isEmpty()
+                                ? "no such zone among those on file"
+                                : met.stream()
+                                        .map(z -> z.name() + ": covered by "
+                                                + z.liftedBy().orElseThrow())
+                                        .collect(Collectors.joining("; ")));
+            }
+            String says = open.stream().map(z -> z.name() + ": " + z.says()).collect(Collectors.joining("; "));
+            return open.stream().allMatch(ZoneMet::onlyEdge)
+                    ? Outcome.close("only touched at the edge: " + says)
+                    : Outcome.breached(says);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of();
+        }
+
+        @Override
+        public String words() {
+            return "no uncovered zone: "
+                    + restriction.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        }
+    }
+
+    /** Every one holds; the most pressing answer is the answer. */
+    record AllOf(List<Requirement> of) implements Requirement {
+        public AllOf {
+            of = List.copyOf(of);
+        }
+
+        @Override
+        public Outcome judge(Facts facts) {
+            return combine(of, facts, true);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return names(of);
+        }
+
+        @Override
+        public String words() {
+            return of.stream().map(Requirement::words).collect(Collectors.joining("; and "));
+        }
+    }
+
+    /** At least one holds; the least pressing answer is the answer. */
+    record AnyOf(List<Requirement> of) implements Requirement {
+        public AnyOf {
+            of = List.copyOf(of);
+        }
+
+        @Override
+        public Outcome judge(Facts facts) {
+            return combine(of, facts, false);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return names(of);
+        }
+
+        @Override
+        public String words() {
+            return of.stream().map(Requirement::words).collect(Collectors.joining("; or "));
+        }
+    }
+
+    /** A matter that the pack cannot settle: always not known, with the question to ask. */
+    record Ask(String question) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            return Outcome.unknown(question, List.of());
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of();
+        }
+
+        @Override
+        public String words() {
+            return "to be asked: " + question;
+        }
+    }
+
+    private static Outcome combine(List<Requirement> of, Facts facts, boolean all) {
+        List<Outcome> outcomes = of.stream().map(r -> r.judge(facts)).toList();
+        Verdict verdict = outcomes.stream()
+                .map(Outcome::verdict)
+                .reduce((a, b) -> (a.compareTo(b) <= 0) == all ? a : b)
+                .orElseThrow();
+        List<Outcome> deciding =
+                outcomes.stream().filter(o -> o.verdict() == verdict).toList();
+        List<String> missing = verdict == Verdict.NOT_KNOWN
+                ? deciding.stream()
+                        .flatMap(o -> o.missing().stream())
+                        .distinct()
+                        .toList()
+                : List.of();
+        return new Outcome(
+                verdict,
+                deciding.stream().map(Outcome::says).collect(Collectors.joining("; ")),
+                deciding.stream().flatMap(o -> o.gauge().stream()).findFirst(),
+                missing);
+    }
+
+    private static Set<String> names(List<Requirement> of) {
+        return of.stream().flatMap(r -> r.factNames().stream()).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static String list(Collection<String> words) {
+        return String.join(" or ", new TreeSet<>(words));
+    }
+
+    private static String labels(List<String> facts) {
+        return facts.stream()
+                .map(f -> Outcome.lower(Vocabulary.define(f).label()))
+                .collect(Collectors.joining(", "));
+    }
+}

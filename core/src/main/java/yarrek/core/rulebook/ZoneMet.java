@@ -1,0 +1,22 @@
+package yarrek.core.rulebook;
+
+import java.util.Optional;
+
+/**
+ * A zone that the planned area meets in space, height and time.
+ *
+ * @param id the zone's identity, which an approval may name
+ * @param restriction what the zone asks
+ * @param onlyEdge the area only touches the zone's edge or its lower limit
+ * @param liftedBy reference of the approval that covers it for the whole job
+ */
+public record ZoneMet(
+        String id, String name, Restriction restriction, boolean onlyEdge, String says, Optional<String> liftedBy) {
+    /** What a zone asks, after (EU) 2019/947 Art 15. */
+    public enum Restriction {
+        PROHIBITED,
+        NEEDS_AUTHORISATION,
+        CONDITIONAL,
+        NO_RESTRICTION
+    }
+}

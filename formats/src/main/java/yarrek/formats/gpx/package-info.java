@@ -1,0 +1,2 @@
+/** GPX 1.1 tracks. */
+package yarrek.formats.gpx;

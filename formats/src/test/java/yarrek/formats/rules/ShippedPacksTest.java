@@ -1,0 +1,265 @@
+package yarrek.formats.rules;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import yarrek.core.rulebook.Assessment;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Finding;
+import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.RulePack;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.time.Validity;
+import yarrek.formats.log.BrokenFileException;
+
+/** The shipped packs read, and their bounds fall where the cited text puts them. */
+class ShippedPacksTest {
+    private static final ZoneId HOME = ZoneId.of("Atlantic/Azores");
+    private static final RulePack EU = RulePackReader.shipped("eu.yaml");
+    private static final RulePack HOUSE = RulePackReader.shipped("house.yaml");
+
+    private static Facts.Builder openJob() {
+        return Facts.builder(HOME)
+                .window(new TimeWindow(
+                        ZonedDateTime.of(2027, 3, 14, 10, 0, 0, 0, HOME).toInstant(),
+                        ZonedDateTime.of(2027, 3, 14, 12, 0, 0, 0, HOME).toInstant()))
+                .word("jurisdiction", "EU", "test")
+                .word("category", "open", "test");
+    }
+
+    private static Finding finding(Facts facts, String id) {
+        return Assessment.of(facts, List.of(EU, HOUSE)).findings().stream()
+                .filter(f -> f.rule().id().equals(id))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void theEuropeanPackHoldsAtLeastTwentyFiveRulesEachWithItsSource() {
+        assertThat(EU.rules()).hasSizeGreaterThanOrEqualTo(25);
+        assertThat(EU.rules()).allSatisfy(r -> {
+            assertThat(r.citation()).isNotBlank();
+            assertThat(r.remedy()).isNotBlank();
+            assertThat(r.readOn()).isAfter(LocalDate.of(2026, 1, 1));
+        });
+    }
+
+    @ParameterizedTest(name = "{0} m is {1}")
+    @CsvSource({"60, MET", "113.9, MET", "114, CLOSE", "120, CLOSE", "120.01, BREACHED", "121, BREACHED"})
+    void heightLimitIsIncluded(double metres, Verdict verdict) {
+        Facts facts = openJob()
+                .quantity("heightAboveSurfaceM", metres, 0, "test")
+                .yesNo("structure.artificial", false, "test")
+                .build();
+        assertThat(finding(facts, "EU-HEIGHT-120").verdict()).isEqualTo(verdict);
+    }
+
+    @Test
+    void heightWithoutAFigureIsNotKnown() {
+        assertThat(finding(openJob().yesNo("structure.artificial", false, "t").build(), "EU-HEIGHT-120")
+                        .verdict())
+                .isEqualTo(Verdict.NOT_KNOWN);
+    }
+
+    /** Three gates of UAS.OPEN.010(3): taller than 105 m, within 50 m, asked for; and 15 m above it, included. */
+    @ParameterizedTest(name = "structure {0} m at {1} m, asked {2}, flown {3} m: {4} {5}")
+    @CsvSource({
+        "110, 50, true, 125, EU-HEIGHT-OBST, CLOSE",
+        "110, 50, true, 125.1, EU-HEIGHT-OBST, BREACHED",
+        "110, 50, true, 125, EU-HEIGHT-120, NOT_APPLICABLE",
+        "105, 50, true, 119, EU-HEIGHT-OBST, NOT_APPLICABLE",
+        "105, 50, true, 121, EU-HEIGHT-120, BREACHED",
+        "110, 50.1, true, 121, EU-HEIGHT-120, BREACHED",
+        "110, 50, false, 121, EU-HEIGHT-120, BREACHED",
+    })
+    void theStructureAllowanceHasThreeGates(
+            double height, double distance, boolean asked, double flown, String rule, Verdict verdict) {
+        Facts facts = openJob()
+                .quantity("structure.heightM", height, 0, "t")
+                .quantity("structure.distanceM", distance, 0, "t")
+                .yesNo("structure.artificial", true, "t")
+                .yesNo("structure.requestedByOwner", asked, "t")
+                .quantity("heightAboveSurfaceM", flown, 0, "t")
+                .quantity("heightAboveGroundM", flown, 0, "t")
+                .build();
+        assertThat(finding(facts, rule).verdict()).isEqualTo(verdict);
+    }
+
+    @Test
+    void anUnknownRequestIsNoAllowanceAndNotMet() {
+        Facts facts = openJob()
+                .quantity("structure.heightM", 110, 0, "t")
+                .quantity("structure.distanceM", 40, 0, "t")
+                .yesNo("structure.artificial", true, "t")
+                .quantity("heightAboveSurfaceM", 121, 0, "t")
+                .build();
+        assertThat(finding(facts, "EU-HEIGHT-120").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+    }
+
+    @ParameterizedTest(name = "{0} ± {1} g is {2}")
+    @CsvSource({
+        "249.4, 0.5, MET",
+        "249.6, 0.5, CLOSE",
+        "249.7, 0.1, MET",
+        "250, 0, BREACHED",
+        "250.2, 0.5, CLOSE",
+        "250.6, 0.5, BREACHED"
+    })
+    void massOfC0IsBelow250(double grams, double tolerance, Verdict verdict) {
+        Facts facts = openJob()
+                .word("classMark", "C0", "t")
+                .quantity("takeoffMassG", grams, tolerance, "t")
+                .build();
+        assertThat(finding(facts, "EU-CLASS-MASS").verdict()).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest(name = "{0} m from people, low speed {1}: {2} {3}")
+    @CsvSource({
+        "30, false, EU-A2-DIST30, CLOSE",
+        "32, false, EU-A2-DIST30, MET",
+        "29.9, false, EU-A2-DIST30, BREACHED",
+        "5, true, EU-A2-DIST5, CLOSE",
+        "4.9, true, EU-A2-DIST5, BREACHED",
+        "10, true, EU-A2-DIST30, NOT_APPLICABLE"
+    })
+    void distanceToPeopleInA2(double metres, boolean lowSpeed, String rule, Verdict verdict) {
+        Facts facts = openJob()
+                .word("subcategory", "A2", "t")
+                .yesNo("lowSpeedMode", lowSpeed, "t")
+                .quantity("groundSpeedMps", 2, 0, "t")
+                .word("overPeople", "none", "t")
+                .quantity("peopleDistanceM", metres, 0, "t")
+                .build();
+        assertThat(finding(facts, rule).verdict()).isEqualTo(verdict);
+    }
+
+    @ParameterizedTest(name = "{0} m from a village is {1}")
+    @CsvSource({"149.9, BREACHED", "150, CLOSE", "160, MET"})
+    void distanceToBuiltUpAreasInA3(double metres, Verdict verdict) {
+        Facts facts = openJob()
+                .word("subcategory", "A3", "t")
+                .quantity("builtUpDistanceM", metres, 0, "t")
+                .build();
+        assertThat(finding(facts, "EU-A3-150").verdict()).isEqualTo(verdict);
+    }
+
+    @Test
+    void aCertificateHoldsThroughItsLastDayAndNoMinuteLonger() {
+        PaperHeld a2 = new PaperHeld(
+                "pilotCertificate",
+                Optional.of("A2"),
+                "pilot",
+                "A2-1",
+                Validity.between(LocalDate.of(2022, 3, 15), LocalDate.of(2027, 3, 14), HOME),
+                true);
+        Facts sameDay = night(ZonedDateTime.of(2027, 3, 14, 23, 30, 0, 0, HOME))
+                .papers(List.of(a2))
+                .build();
+        Facts pastMidnight = night(ZonedDateTime.of(2027, 3, 15, 0, 10, 0, 0, HOME))
+                .papers(List.of(a2))
+                .build();
+        assertThat(finding(sameDay, "EU-COMP-A2").verdict()).isEqualTo(Verdict.CLOSE);
+        assertThat(finding(pastMidnight, "EU-COMP-A2").verdict()).isEqualTo(Verdict.BREACHED);
+    }
+
+    private static Facts.Builder night(ZonedDateTime landing) {
+        return Facts.builder(HOME)
+                .window(new TimeWindow(
+                        ZonedDateTime.of(2027, 3, 14, 23, 0, 0, 0, HOME).toInstant(), landing.toInstant()))
+                .word("jurisdiction", "EU", "t")
+                .word("category", "open", "t")
+                .word("subcategory", "A2", "t");
+    }
+
+    @Test
+    void noPapersOnRecordIsNotTheSameAsNotKnowingThem() {
+        Facts unknown = night(ZonedDateTime.of(2027, 3, 14, 23, 30, 0, 0, HOME)).build();
+        Facts none = unknown.toBuilder().papers(List.of()).build();
+        assertThat(finding(unknown, "EU-COMP-A2").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(finding(none, "EU-COMP-A2").verdict()).isEqualTo(Verdict.BREACHED);
+    }
+
+    @Test
+    void nightNeedsTheGreenLightAndDayDoesNot() {
+        Facts.Builder dark = openJob()
+                .word("light", "night", "t")
+                .with("lights", new yarrek.core.rulebook.FactValue.Words(java.util.Set.of("position")), "t");
+        assertThat(finding(dark.build(), "EU-NIGHT-LIGHT").verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(finding(openJob().word("light", "day", "t").build(), "EU-NIGHT-LIGHT")
+                        .verdict())
+                .isEqualTo(Verdict.NOT_APPLICABLE);
+    }
+
+    @Test
+    void aZoneIsBreachedUnlessAnApprovalCoversIt() {
+        ZoneMet zone =
+                new ZoneMet("Z1", "Zone one", ZoneMet.Restriction.NEEDS_AUTHORISATION, false, "ask", Optional.empty());
+        ZoneMet covered = new ZoneMet(
+                "Z1", "Zone one", ZoneMet.Restriction.NEEDS_AUTHORISATION, false, "ask", Optional.of("AP-7"));
+        assertThat(finding(openJob().zones(List.of(zone)).build(), "EU-ZONE-AUTH")
+                        .verdict())
+                .isEqualTo(Verdict.BREACHED);
+        assertThat(finding(openJob().zones(List.of(covered)).build(), "EU-ZONE-AUTH")
+                        .verdict())
+                .isEqualTo(Verdict.MET);
+        assertThat(finding(openJob().build(), "EU-ZONE-AUTH").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+    }
+
+    @Test
+    void theStricterLimitBindsAndNamesTheOneItBeats() {
+        Facts facts = openJob()
+                .quantity("pilotDistanceM", 40, 0, "t")
+                .word("subcategory", "A1", "t")
+                .word("sight", "followMe", "t")
+                .build();
+        assertThat(finding(facts, "EU-A1-FOLLOWME").beatenBy()).isEmpty();
+        assertThat(finding(facts, "HOUSE-PILOT-DISTANCE").beatenBy()).contains("EU-A1-FOLLOWME");
+    }
+
+    @Test
+    void aPlaceWithoutAPackIsNotKnownForTheLaw() {
+        Facts facts = openJob().word("jurisdiction", "XX", "t").build();
+        assertThat(finding(facts, "NO-PACK").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+    }
+
+    @Test
+    void rulesAreThoseOfTheDayOfTheFlight() {
+        Facts old = Facts.builder(HOME)
+                .window(new TimeWindow(
+                        ZonedDateTime.of(2022, 6, 30, 22, 0, 0, 0, HOME).toInstant(),
+                        ZonedDateTime.of(2022, 6, 30, 23, 0, 0, 0, HOME).toInstant()))
+                .word("jurisdiction", "EU", "t")
+                .build();
+        assertThat(Assessment.of(old, List.of(EU)).findings())
+                .noneMatch(f -> f.rule().id().equals("EU-NIGHT-LIGHT"));
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "fact: heigth, atMost: 3",
+                "fact: assembly, atMost: 3",
+                "fact: classMark, isOneOf: [C9]",
+                "fact: assembly"
+            })
+    void anUnknownOrMistypedWordIsRefusedWithItsRule(String requires) {
+        String yaml =
+                "pack: T\ntitle: T\nversion: 1\nreadOn: 2026-01-01\nhead: h\nmassClasses: []\nrules:\n  - {id: T-1, title: t, severity: stop, cite: c, from: 2020-01-01, confidence: high, remedy: r, readOn: 2026-01-01, requires: {"
+                        + requires + "}}\n";
+        assertThatThrownBy(() -> RulePackReader.read("t.yaml", yaml.getBytes(StandardCharsets.UTF_8)))
+                .isInstanceOf(BrokenFileException.class)
+                .hasMessageContaining("t.yaml, rule T-1");
+    }
+}
