@@ -74,6 +74,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                 java.time.LocalDate.EPOCH,
                 Optional.empty(),
                 Condition.ALWAYS,
+                Condition.NEVER,
                 new Requirement.Ask("not known: " + what + "; no rule pack covers it"),
                 "none on file",
                 Severity.STOP,

@@ -10,6 +10,9 @@ public sealed interface Condition {
     /** Applies to everything. */
     Condition ALWAYS = new All(List.of());
 
+    /** Applies to nothing. */
+    Condition NEVER = new Any(List.of());
+
     Truth test(Facts facts);
 
     /** Names of every fact it speaks of. */

@@ -150,6 +150,13 @@ public class Facts {
             return this;
         }
 
+        /** Puts these stretches in place of those there were. */
+        public Builder windows(List<TimeWindow> all) {
+            windows.clear();
+            windows.addAll(all);
+            return this;
+        }
+
         public Builder window(TimeWindow window) {
             windows.add(window);
             return this;

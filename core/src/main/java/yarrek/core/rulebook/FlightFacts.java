@@ -56,7 +56,8 @@ public final class FlightFacts {
         this.zones = zones.map(List::copyOf);
     }
 
-    Facts constant() {
+    /** The facts that hold throughout the flight. */
+    public Facts constant() {
         return constant;
     }
 
@@ -69,7 +70,9 @@ public final class FlightFacts {
         if (moving.isEmpty() || times.length == 0) {
             return rule.judge(constant);
         }
-        boolean conditionMoves = rule.appliesWhen().factNames().stream().anyMatch(series::containsKey);
+        boolean conditionMoves = java.util.stream.Stream.concat(
+                        rule.appliesWhen().factNames().stream(), rule.exceptWhen().factNames().stream())
+                .anyMatch(series::containsKey);
         if (!conditionMoves
                 && rule.requires() instanceof Requirement.QuantityWithin q
                 && series.containsKey(q.fact())
@@ -80,7 +83,7 @@ public final class FlightFacts {
     }
 
     private Finding judgeQuantity(Rule rule, Requirement.QuantityWithin q) {
-        Truth applies = rule.appliesWhen().test(constant);
+        Truth applies = rule.applies(constant);
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
         }
@@ -187,7 +190,7 @@ public final class FlightFacts {
     }
 
     private Finding judgeZones(Rule rule, Requirement.NoZone required) {
-        Truth applies = rule.appliesWhen().test(constant);
+        Truth applies = rule.applies(constant);
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
         }
@@ -236,7 +239,7 @@ public final class FlightFacts {
         boolean[] breached = new boolean[times.length];
         for (int i = 0; i < times.length; i++) {
             moment.index = i;
-            Truth applies = rule.appliesWhen().test(moment);
+            Truth applies = rule.applies(moment);
             Outcome o = applies == Truth.NO
                     ? rule.notApplicable()
                     : rule.weigh(applies, rule.requires().judge(moment), moment);

@@ -11,6 +11,7 @@ import java.util.TreeSet;
  * @param inForceFrom first day, included
  * @param inForceThrough last day, included; empty while it holds
  * @param jurisdiction empty for rules of the house or the maker, which travel with the operator
+ * @param exceptWhen an exception counts only when it is known to hold; {@link Condition#NEVER} when there is none
  * @param readOn day on which the rule was last compared with its source
  * @param confidence high, medium or low
  * @param remedy plain words: what to do
@@ -25,6 +26,7 @@ public record Rule(
         LocalDate inForceFrom,
         Optional<LocalDate> inForceThrough,
         Condition appliesWhen,
+        Condition exceptWhen,
         Requirement requires,
         String citation,
         Severity severity,
@@ -49,17 +51,23 @@ public record Rule(
 
     Set<String> factNames() {
         Set<String> names = new TreeSet<>(appliesWhen.factNames());
+        names.addAll(exceptWhen.factNames());
         names.addAll(requires.factNames());
         return names;
     }
 
     /** Judges facts that do not change over time. */
     public Finding judge(Facts facts) {
-        Truth applies = appliesWhen.test(facts);
+        Truth applies = applies(facts);
         if (applies == Truth.NO) {
             return Finding.of(this, notApplicable());
         }
         return Finding.of(this, weigh(applies, requires.judge(facts), facts));
+    }
+
+    /** Whether it applies; an exception that is not known to hold does not lift it. */
+    Truth applies(Facts facts) {
+        return exceptWhen.test(facts) == Truth.YES ? Truth.NO : appliesWhen.test(facts);
     }
 
     Outcome notApplicable() {
@@ -68,7 +76,8 @@ public record Rule(
     }
 
     /** Puts what is not known about whether the rule applies together with what it would say. */
-    Outcome weigh(Truth applies, Outcome outcome, Facts facts) {
+    Outcome weigh(Truth applies, Outcome judged, Facts facts) {
+        Outcome outcome = judged;
         if (applies == Truth.UNKNOWN && outcome.verdict() != Verdict.MET) {
             java.util.List<String> missing = new java.util.ArrayList<>(appliesWhen.factNames().stream()
                     .filter(f -> facts.get(f).isEmpty())
@@ -82,6 +91,19 @@ public record Rule(
                     "not known whether it applies: " + whether + "; if it does, " + outcome.says(),
                     outcome.gauge(),
                     missing);
+        }
+        if (outcome.verdict() == Verdict.BREACHED && exceptWhen.test(facts) == Truth.UNKNOWN) {
+            java.util.List<String> open = exceptWhen.factNames().stream()
+                    .filter(f -> facts.get(f).isEmpty())
+                    .toList();
+            outcome = new Outcome(
+                    Verdict.BREACHED,
+                    outcome.says() + "; an exception would need what is not known: "
+                            + open.stream()
+                                    .map(f -> Outcome.lower(Vocabulary.define(f).label()))
+                                    .collect(java.util.stream.Collectors.joining(", ")),
+                    outcome.gauge(),
+                    open);
         }
         Optional<String> lifted = facts.approvals().stream()
                 .filter(a -> a.lifts().contains(id))

@@ -98,14 +98,16 @@ class ShippedPacksTest {
     }
 
     @Test
-    void anUnknownRequestIsNoAllowanceAndNotMet() {
+    void anUnknownRequestIsNoAllowanceAndIsAskedFor() {
         Facts facts = openJob()
                 .quantity("structure.heightM", 110, 0, "t")
                 .quantity("structure.distanceM", 40, 0, "t")
                 .yesNo("structure.artificial", true, "t")
                 .quantity("heightAboveSurfaceM", 121, 0, "t")
                 .build();
-        assertThat(finding(facts, "EU-HEIGHT-120").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+        Finding finding = finding(facts, "EU-HEIGHT-120");
+        assertThat(finding.verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(finding.missing()).containsExactly("structure.requestedByOwner");
     }
 
     @ParameterizedTest(name = "{0} ± {1} g is {2}")

@@ -1,0 +1,103 @@
+package yarrek.app.api;
+
+import io.swagger.v3.oas.models.Components;
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.security.SecurityRequirement;
+import io.swagger.v3.oas.models.security.SecurityScheme;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import yarrek.app.web.NotFoundException;
+import yarrek.formats.log.BrokenFileException;
+
+/** Description of the API, and its errors. */
+@Configuration
+class ApiConfig {
+    @Bean
+    OpenAPI openApi() {
+        return new OpenAPI()
+                .info(
+                        new Info()
+                                .title("Yarrek API")
+                                .version("1")
+                                .description(
+                                        "Computes what the pages compute. A fact left out of a request is not known, and never taken as fine. The authority's current text and the pilot in command have the last word."))
+                .components(new Components()
+                        .addSecuritySchemes(
+                                "token",
+                                new SecurityScheme()
+                                        .type(SecurityScheme.Type.HTTP)
+                                        .scheme("bearer")))
+                .addSecurityItem(new SecurityRequirement().addList("token"));
+    }
+
+    /** Errors as problem details with a stable code. */
+    @RestControllerAdvice(annotations = RestController.class)
+    static class Problems {
+        @ExceptionHandler(BrokenFileException.class)
+        ProblemDetail broken(BrokenFileException e) {
+            return problem(HttpStatus.UNPROCESSABLE_CONTENT, "The file cannot be read", e.getMessage(), e.code());
+        }
+
+        @ExceptionHandler(BadRequestException.class)
+        ProblemDetail bad(BadRequestException e) {
+            return problem(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "The request says something that is not understood",
+                    e.getMessage(),
+                    e.code());
+        }
+
+        @ExceptionHandler(HttpMessageNotReadableException.class)
+        ProblemDetail unreadable(HttpMessageNotReadableException e) {
+            String m = String.valueOf(e.getMostSpecificCause().getMessage());
+            return problem(
+                    HttpStatus.BAD_REQUEST,
+                    "The body is not the JSON that is expected",
+                    m.lines().findFirst().orElse(""),
+                    "request.json");
+        }
+
+        @ExceptionHandler(NotFoundException.class)
+        ProblemDetail missing(NotFoundException e) {
+            return problem(HttpStatus.NOT_FOUND, "Not here", e.getMessage(), "record.missing");
+        }
+
+        @ExceptionHandler(MaxUploadSizeExceededException.class)
+        ProblemDetail tooLarge(MaxUploadSizeExceededException e) {
+            return problem(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "The file is larger than 100 MB",
+                    "Nothing was stored. Cut the log into single flights and try again.",
+                    "upload.size");
+        }
+
+        private static ProblemDetail problem(HttpStatus status, String title, String detail, String code) {
+            ProblemDetail p = ProblemDetail.forStatusAndDetail(status, detail);
+            p.setTitle(title);
+            p.setProperty("code", code);
+            return p;
+        }
+    }
+
+    /** What the caller sent is well-formed but cannot be taken. */
+    static class BadRequestException extends RuntimeException {
+        private final String code;
+
+        BadRequestException(String code, String message) {
+            super(message);
+            this.code = code;
+        }
+
+        String code() {
+            return code;
+        }
+    }
+}

@@ -1,0 +1,224 @@
+package yarrek.app.api;
+
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.JsonNode;
+import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.core.rulebook.ApprovalHeld;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.time.Validity;
+
+/** Assessments of a job given as facts; no record is needed. */
+@RestController
+@RequestMapping("/api/v1")
+class AssessmentApi {
+    /** A stretch of flying, ends included; instants with their offset. */
+    record WindowIn(String start, String end) {}
+
+    /**
+     * @param of operator, pilot, aircraft or job
+     * @param validTo last day, to its end; left out: open when {@code endKnown}, else not known
+     */
+    record PaperIn(
+            String kind,
+            String level,
+            String of,
+            String number,
+            LocalDate validFrom,
+            LocalDate validTo,
+            Boolean endKnown) {}
+
+    /** @param restriction prohibited, needsAuthorisation, conditional or noRestriction */
+    record ZoneIn(String id, String name, String restriction, String says, boolean onlyEdge, String liftedBy) {}
+
+    record ApprovalIn(String reference, List<String> lifts) {}
+
+    /**
+     * @param facts by name as in the vocabulary: a number, {"value": …, "uncertainty": …}, true/false, a word, or a list of words
+     * @param papers left out: not known which are held
+     * @param zones left out: not known which are met
+     */
+    record AssessmentIn(
+            String zone,
+            Map<String, JsonNode> facts,
+            List<WindowIn> windows,
+            List<PaperIn> papers,
+            List<ZoneIn> zones,
+            List<ApprovalIn> approvals) {}
+
+    private final Rulebook rulebook;
+
+    AssessmentApi(Rulebook rulebook) {
+        this.rulebook = rulebook;
+    }
+
+    /** The words that facts may have. */
+    @GetMapping("/facts")
+    List<FactDefinition> facts() {
+        return List.copyOf(Vocabulary.all());
+    }
+
+    @PostMapping("/assessments")
+    AssessmentRow assess(@RequestBody AssessmentIn in) {
+        return rulebook.judge(facts(in));
+    }
+
+    private static Facts facts(AssessmentIn in) {
+        ZoneId zone;
+        try {
+            zone = in.zone() == null ? ZoneId.of("UTC") : ZoneId.of(in.zone());
+        } catch (DateTimeException e) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.zone", "zone must be a time zone such as Atlantic/Azores, got '" + in.zone() + "'");
+        }
+        Facts.Builder b = Facts.builder(zone);
+        if (in.facts() != null) {
+            in.facts().forEach((name, value) -> fact(b, name, value));
+        }
+        if (in.windows() != null) {
+            in.windows().forEach(w -> b.window(window(w)));
+        }
+        if (in.papers() != null) {
+            List<PaperHeld> held = new ArrayList<>();
+            for (PaperIn p : in.papers()) {
+                try {
+                    boolean endKnown = p.endKnown() != null ? p.endKnown() : p.validTo() != null;
+                    held.add(new PaperHeld(
+                            p.kind(),
+                            Optional.ofNullable(p.level()),
+                            p.of(),
+                            p.number() == null ? "" : p.number(),
+                            new Validity(Optional.ofNullable(p.validFrom()), Optional.ofNullable(p.validTo()), zone),
+                            endKnown));
+                } catch (IllegalArgumentException e) {
+                    throw new ApiConfig.BadRequestException(
+                            "facts.papers", "paper " + p.kind() + ": " + e.getMessage());
+                }
+            }
+            b.papers(held);
+        }
+        if (in.zones() != null) {
+            b.zones(in.zones().stream().map(AssessmentApi::zone).toList());
+        }
+        if (in.approvals() != null) {
+            in.approvals()
+                    .forEach(a -> b.approval(
+                            new ApprovalHeld(a.reference(), a.lifts() == null ? Set.of() : Set.copyOf(a.lifts()))));
+        }
+        return b.build();
+    }
+
+    private static void fact(Facts.Builder b, String name, JsonNode v) {
+        if (!Vocabulary.knows(name)) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.name", "there is no fact called '" + name + "'; GET /api/v1/facts lists them");
+        }
+        FactDefinition d = Vocabulary.define(name);
+        if (v == null || v.isNull()) {
+            return;
+        }
+        try {
+            b.with(
+                    name,
+                    switch (d.type()) {
+                        case QUANTITY -> quantity(v);
+                        case YES_NO -> {
+                            expect(v.isBoolean());
+                            yield new FactValue.YesNo(v.booleanValue());
+                        }
+                        case WORD -> {
+                            expect(v.isString());
+                            yield new FactValue.Word(v.asString());
+                        }
+                        case WORDS -> {
+                            expect(v.isArray());
+                            Set<String> words = new HashSet<>();
+                            v.forEach(w -> words.add(w.asString()));
+                            yield new FactValue.Words(words);
+                        }
+                    },
+                    "as given");
+        } catch (IllegalArgumentException e) {
+            String wanted = switch (d.type()) {
+                case QUANTITY -> "a number in " + d.unit() + ", or {\"value\": …, \"uncertainty\": …}";
+                case YES_NO -> "true or false";
+                case WORD -> d.words().isEmpty() ? "a word" : "one of " + d.words();
+                case WORDS -> "a list of words";
+            };
+            throw new ApiConfig.BadRequestException("facts.value", name + " must be " + wanted + ", got " + v);
+        }
+    }
+
+    private static FactValue quantity(JsonNode v) {
+        if (v.isObject()) {
+            expect(v.path("value").isNumber()
+                    && (!v.has("uncertainty") || v.get("uncertainty").isNumber()));
+            return new FactValue.Quantity(
+                    v.get("value").doubleValue(), v.path("uncertainty").asDouble(0));
+        }
+        expect(v.isNumber());
+        return new FactValue.Quantity(v.doubleValue(), 0);
+    }
+
+    private static void expect(boolean holds) {
+        if (!holds) {
+            throw new IllegalArgumentException("wrong type");
+        }
+    }
+
+    private static TimeWindow window(WindowIn w) {
+        try {
+            return new TimeWindow(instant(w.start()), instant(w.end()));
+        } catch (DateTimeException | IllegalArgumentException | NullPointerException e) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.windows",
+                    "a window is {\"start\", \"end\"} with the end not before the start, each such as 2027-03-14T10:00:00-01:00, got "
+                            + w.start() + " and " + w.end());
+        }
+    }
+
+    private static Instant instant(String s) {
+        return OffsetDateTime.parse(s).toInstant();
+    }
+
+    private static ZoneMet zone(ZoneIn z) {
+        try {
+            String restriction =
+                    String.valueOf(z.restriction()).replaceAll("([A-Z])", "_$1").toUpperCase(Locale.ROOT);
+            return new ZoneMet(
+                    z.id() == null ? "" : z.id(),
+                    z.name() == null ? "zone" : z.name(),
+                    ZoneMet.Restriction.valueOf(restriction),
+                    z.onlyEdge(),
+                    z.says() == null ? "" : z.says(),
+                    Optional.ofNullable(z.liftedBy()));
+        } catch (IllegalArgumentException e) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.zones",
+                    "restriction must be prohibited, needsAuthorisation, conditional or noRestriction, got '"
+                            + z.restriction() + "'");
+        }
+    }
+}

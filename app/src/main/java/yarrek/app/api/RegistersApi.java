@@ -1,0 +1,35 @@
+package yarrek.app.api;
+
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.papers.Papers;
+import yarrek.app.web.Viewer;
+
+/** Lists: papers with their states, jobs with their standing. */
+@RestController
+@RequestMapping("/api/v1")
+class RegistersApi {
+    private final Papers papers;
+    private final Jobs jobs;
+
+    RegistersApi(Papers papers, Jobs jobs) {
+        this.papers = papers;
+        this.jobs = jobs;
+    }
+
+    @GetMapping("/papers")
+    List<Papers.Row> papers() {
+        Viewer viewer = Viewer.current();
+        return papers.all().stream()
+                .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
+                .toList();
+    }
+
+    @GetMapping("/jobs")
+    List<Jobs.Row> jobs() {
+        return jobs.all(Viewer.current());
+    }
+}

@@ -1,0 +1,106 @@
+package yarrek.app.crew;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
+
+/** The register of the crew. */
+@Service
+public class Crew {
+    /** A member of the crew as others see them. */
+    public record PersonView(
+            UUID id, long version, String name, LocalDate bornOn, String phone, long flownS, int landings) {
+        public double flownHours() {
+            return flownS / 3600.0;
+        }
+    }
+
+    /** A member of the crew changed. */
+    public record Changed(UUID personId) {}
+
+    private final EntityManager em;
+    private final ApplicationEventPublisher events;
+
+    Crew(EntityManager em, ApplicationEventPublisher events) {
+        this.em = em;
+        this.events = events;
+    }
+
+    @Transactional(readOnly = true)
+    public List<PersonView> all() {
+        return em.createQuery("from person p order by p.name", Person.class)
+                .getResultStream()
+                .map(Crew::view)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public PersonView person(UUID id) {
+        return view(entity(id));
+    }
+
+    /**
+     * @throws LostUpdateException when somebody else saved it since {@code version}
+     * @throws IllegalArgumentException when the name is taken
+     */
+    @Transactional
+    public UUID save(UUID id, long version, String name, LocalDate bornOn, String phone) {
+        Person p = id == null ? new Person(UUID.randomUUID()) : entity(id);
+        if (id != null && version != p.version) {
+            throw new LostUpdateException(
+                    Map.of(
+                            "name",
+                            p.name,
+                            "bornOn",
+                            p.bornOn == null ? "" : p.bornOn.toString(),
+                            "phone",
+                            p.phone == null ? "" : p.phone),
+                    p.version);
+        }
+        boolean taken = em.createQuery("select count(p) from person p where p.name = :n and p.id <> :id", Long.class)
+                        .setParameter("n", name)
+                        .setParameter("id", p.id)
+                        .getSingleResult()
+                > 0;
+        if (taken) {
+            throw new IllegalArgumentException("there is a member of the crew called " + name + " already");
+        }
+        p.name = name;
+        p.bornOn = bornOn;
+        p.phone = phone;
+        if (id == null) {
+            em.persist(p);
+        }
+        em.flush();
+        events.publishEvent(new Changed(p.id));
+        return p.id;
+    }
+
+    /** Adds flown time and landings, or takes them back with negative figures. */
+    @Transactional
+    public void count(UUID id, long seconds, int landings) {
+        Person p = em.find(Person.class, id, LockModeType.PESSIMISTIC_WRITE);
+        p.flownS = Math.max(0, p.flownS + seconds);
+        p.landings = Math.max(0, p.landings + landings);
+    }
+
+    private Person entity(UUID id) {
+        Person p = em.find(Person.class, id);
+        if (p == null) {
+            throw new NotFoundException("member of the crew");
+        }
+        return p;
+    }
+
+    private static PersonView view(Person p) {
+        return new PersonView(p.id, p.version, p.name, p.bornOn, p.phone == null ? "" : p.phone, p.flownS, p.landings);
+    }
+}

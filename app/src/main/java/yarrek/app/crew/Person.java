@@ -1,0 +1,29 @@
+package yarrek.app.crew;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Version;
+import java.time.LocalDate;
+import java.util.UUID;
+
+/** A member of the crew. Invariant: the name is not blank; hours and landings never fall below zero. */
+@Entity(name = "person")
+class Person {
+    @Id
+    UUID id;
+
+    @Version
+    long version;
+
+    String name;
+    LocalDate bornOn;
+    String phone;
+    long flownS;
+    int landings;
+
+    protected Person() {} // for JPA only
+
+    Person(UUID id) {
+        this.id = id;
+    }
+}

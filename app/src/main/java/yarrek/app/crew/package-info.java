@@ -1,0 +1,2 @@
+/** The crew: pilots and observers. */
+package yarrek.app.crew;

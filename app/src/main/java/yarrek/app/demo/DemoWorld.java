@@ -1,0 +1,990 @@
+package yarrek.app.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.context.annotation.Profile;
+import org.springframework.stereotype.Component;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.flights.Flights;
+import yarrek.app.incidents.Incidents;
+import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobDraft.HeightReference;
+import yarrek.app.jobs.JobDraft.Structure;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.web.Viewer;
+import yarrek.core.geo.Position;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.units.Mass;
+import yarrek.formats.log.BrokenFileException;
+
+/** Fills an empty demo database with the sample world, set around the day it is first started. Everything is invented. */
+@Component
+@Profile("demo")
+class DemoWorld implements ApplicationRunner {
+    private static final Logger LOG = LoggerFactory.getLogger(DemoWorld.class);
+    private static final ZoneId ZONE = ZoneId.of("Atlantic/Azores");
+    private static final String BY = "sample world";
+
+    private final Office office;
+    private final Papers papers;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Airspace airspace;
+    private final Jobs jobs;
+    private final Flights flights;
+    private final Incidents incidents;
+    private final Clock clock;
+
+    private final Map<String, UUID> ids = new HashMap<>();
+    private LocalDate today;
+    private int paperNumber = 100;
+
+    DemoWorld(
+            Office office,
+            Papers papers,
+            Crew crew,
+            Fleet fleet,
+            Airspace airspace,
+            Jobs jobs,
+            Flights flights,
+            Incidents incidents,
+            Clock clock) {
+        this.office = office;
+        this.papers = papers;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.airspace = airspace;
+        this.jobs = jobs;
+        this.flights = flights;
+        this.incidents = incidents;
+        this.clock = clock;
+    }
+
+    @Override
+    public void run(ApplicationArguments args) throws IOException, BrokenFileException {
+        if (!office.isEmpty()) {
+            return;
+        }
+        today = LocalDate.now(clock.withZone(ZONE));
+        ids.put(
+                "operator",
+                office.saveOperator("Larkmoor Coastal Survey Co-operative", "EU", ZONE, "+351 000 000 000"));
+        try (InputStream in = getClass().getResourceAsStream("/demo/tarrow-isles.geojson")) {
+            airspace.bringIn(in.readAllBytes(), "invented map of the Tarrow Isles");
+        }
+        people();
+        models();
+        aircraftAndPacks();
+        operatorPapers();
+        sites();
+        planJobs();
+        fly();
+        openIncident();
+        office.createUser("pilot", "Ailsa Fenwright", "pilot-demo", Viewer.Role.PILOT, ids.get("Ailsa Fenwright"));
+        office.createUser("reader", "Auditor", "reader-demo", Viewer.Role.READER, null);
+        office.createUser(
+                "manager",
+                "Operations manager",
+                "manager-demo",
+                Viewer.Role.MANAGER,
+                null); // last: its presence says the world is whole
+        LOG.info("the sample world is filled in around {}", today);
+    }
+
+    // --- people and papers -------------------------------------------------------------------------------------------
+
+    private void people() {
+        person("Ailsa Fenwright", 1988);
+        person("Tomas Orrel", 1979);
+        person("Merete Skaldane", 1992);
+        person("Idris Pennow", 1996);
+        person("Hanne Loxby", 1984);
+        person("Rufus Caldervane", 1971);
+        person("Yara Dunmorrow", 2004);
+        certificate("Ailsa Fenwright", "A2", -900, 925);
+        certificate("Ailsa Fenwright", "A1/A3", -900, 925);
+        certificate("Tomas Orrel", "A2", -1810, 16); // runs out in the middle of a job
+        certificate("Tomas Orrel", "A1/A3", -1400, 426);
+        certificate("Merete Skaldane", "A1/A3", -1790, 24);
+        certificate("Idris Pennow", "A1/A3", -1850, -12); // ran out
+        certificate("Hanne Loxby", "A2", -400, 1426);
+        certificate("Hanne Loxby", "A1/A3", -400, 1426);
+        certificate("Rufus Caldervane", "A1/A3", -200, 1626);
+        certificate("Yara Dunmorrow", "A1/A3", 9, 1835); // exam passed, not yet valid
+        paper("firstAid", null, "pilot", "Ailsa Fenwright", -700, 30, 21, null);
+        paper("firstAid", null, "pilot", "Hanne Loxby", -300, 430, 21, null);
+        paperWithoutEnd("firstAid", "pilot", "Rufus Caldervane", -500, false);
+    }
+
+    private void person(String name, int born) {
+        ids.put(name, crew.save(null, -1, name, LocalDate.of(born, 5, 17), "+351 000 000 " + (100 + ids.size())));
+    }
+
+    private void certificate(String pilot, String level, int fromDays, int toDays) {
+        paper("pilotCertificate", level, "pilot", pilot, fromDays, toDays, 14, null);
+    }
+
+    private void paper(
+            String kind,
+            String level,
+            String holderKind,
+            String holder,
+            Integer fromDays,
+            Integer toDays,
+            int lead,
+            Double sdr) {
+        papers.save(
+                null,
+                -1,
+                new Papers.Entry(
+                        kind,
+                        level,
+                        "TI-" + ++paperNumber,
+                        "Tarrow Isles Air Office",
+                        "EU",
+                        holderKind,
+                        ids.get(holder),
+                        fromDays == null ? null : today.plusDays(fromDays),
+                        fromDays == null ? null : today.plusDays(fromDays),
+                        toDays == null ? null : today.plusDays(toDays),
+                        true,
+                        ZONE,
+                        lead,
+                        "",
+                        "seen by the manager",
+                        sdr,
+                        ""),
+                BY);
+    }
+
+    private void paperWithoutEnd(String kind, String holderKind, String holder, int fromDays, boolean endKnown) {
+        papers.save(
+                null,
+                -1,
+                new Papers.Entry(
+                        kind,
+                        null,
+                        "TI-" + ++paperNumber,
+                        "Tarrow Isles Air Office",
+                        "EU",
+                        holderKind,
+                        ids.get(holder),
+                        today.plusDays(fromDays),
+                        today.plusDays(fromDays),
+                        null,
+                        endKnown,
+                        ZONE,
+                        14,
+                        "",
+                        "",
+                        null,
+                        ""),
+                BY);
+    }
+
+    private void operatorPapers() {
+        paper("operatorRegistration", null, "operator", "operator", -700, 395, 30, null);
+        paper("liabilityInsurance", null, "operator", "operator", -340, 25, 10, 1_500_000.0);
+        for (String name : List.of("Thrift", "Campion", "Sorrel", "Marram", "Bracken", "Sedge", "Heath", "Teasel")) {
+            paper("markOnAircraft", null, "aircraft", name, -200, null, 0, null);
+        }
+        paper("hullInsurance", null, "aircraft", "Marram", -340, 25, 10, null);
+        paper("maintenanceRelease", null, "aircraft", "Marram", -170, 12, 7, null);
+        paper("maintenanceRelease", null, "aircraft", "Bracken", -400, -35, 7, null);
+    }
+
+    // --- fleet -------------------------------------------------------------------------------------------------------
+
+    private void models() {
+        packModel("Brindlewick P1", "80.5", 2250, 2, 7.3);
+        packModel("Brindlewick P1 large", "121.4", 3850, 2, 7.3);
+        packModel("Vosmere V4", "363.0", 5000, 4, 15.2);
+        packModel("Othrane H6", "1240.0", 12000, 6, 22.8);
+        accessory("storage card", "card", "0.4", "0.1", null);
+        accessory("filter, grey", "filter", "1.2", "0.1", null);
+        accessory("filter, polarising", "filter", "1.9", "0.1", null);
+        accessory("propeller guards", "guards", "23.0", "0.5", null);
+        accessory("strobe, green", "light", "9.8", "0.3", "greenFlashing");
+        accessory("floats", "float", "54.0", "1.0", null);
+        accessory("tracker", "tracker", "12.5", "0.3", null);
+        accessory("spotlight", "payload", "82.0", "1.0", null);
+        accessory("thermal head", "payload", "310.0", "3.0", null);
+        model(
+                "Brindlewick",
+                "Tuft",
+                "168.5",
+                "260",
+                "none",
+                16.0,
+                10.7,
+                "none",
+                List.of(),
+                "Brindlewick P1",
+                "Brindlewick P1 large");
+        model("Brindlewick", "Tuft 2", "168.0", "249.9", "C0", 16.0, 10.7, "none", List.of(), "Brindlewick P1");
+        model("Vosmere", "Ledge", "520.0", "899", "C1", 18.5, 12.0, "builtIn", List.of("position"), "Vosmere V4");
+        model(
+                "Vosmere",
+                "Ledge Pro",
+                "560.0",
+                "1350",
+                "C2",
+                20.0,
+                12.0,
+                "builtIn",
+                List.of("position", "greenFlashing"),
+                "Vosmere V4");
+        model(
+                "Othrane",
+                "Anvil",
+                "3900.0",
+                "9000",
+                "C3",
+                23.0,
+                13.8,
+                "builtIn",
+                List.of("position", "greenFlashing"),
+                "Othrane H6");
+    }
+
+    private void packModel(String name, String grams, double mah, int cells, double volts) {
+        ids.put(
+                name,
+                fleet.save(new Fleet.PackModelView(null, -1, name, new BigDecimal(grams), null, mah, cells, volts)));
+    }
+
+    private void accessory(String name, String kind, String grams, String tolerance, String light) {
+        ids.put(
+                name,
+                fleet.save(new Fleet.AccessoryView(
+                        null, -1, name, kind, new BigDecimal(grams), new BigDecimal(tolerance), light)));
+    }
+
+    private void model(
+            String maker,
+            String name,
+            String airframe,
+            String max,
+            String mark,
+            double speed,
+            double wind,
+            String remoteId,
+            List<String> lights,
+            String... packs) {
+        Set<UUID> fit = new java.util.HashSet<>();
+        for (String p : packs) {
+            fit.add(ids.get(p));
+        }
+        ids.put(
+                name,
+                fleet.save(new Fleet.ModelView(
+                        null,
+                        -1,
+                        maker,
+                        name,
+                        new BigDecimal(airframe),
+                        null,
+                        new BigDecimal(max),
+                        mark,
+                        false,
+                        true,
+                        false,
+                        speed,
+                        0.4,
+                        wind,
+                        -10.0,
+                        40.0,
+                        remoteId,
+                        Set.copyOf(lights),
+                        fit)));
+    }
+
+    private void aircraftAndPacks() {
+        aircraft("Thrift", "Tuft", "BT1-00417", true, null);
+        aircraft("Campion", "Tuft", "BT1-00533", true, null);
+        aircraft("Sorrel", "Tuft 2", "BT2-01190", false, null);
+        aircraft("Yarrow", "Tuft 2", "BT2-01222", false, null);
+        aircraft("Marram", "Ledge", "VL-77120", false, true);
+        aircraft("Sedge", "Ledge", "VL-77164", false, true);
+        aircraft("Bracken", "Ledge Pro", "VLP-3081", false, true);
+        aircraft("Heath", "Ledge Pro", "VLP-3094", false, false);
+        aircraft("Teasel", "Ledge Pro", "VLP-3107", false, true);
+        aircraft("Juniper", "Anvil", "OA-0042", false, true);
+        aircraft("Hazel", "Anvil", "OA-0057", false, null);
+        for (int i = 1; i <= 14; i++) {
+            pack("P" + String.format("%02d", i), i <= 10 ? "Brindlewick P1" : "Brindlewick P1 large", i);
+        }
+        for (int i = 1; i <= 16; i++) {
+            pack("V" + String.format("%02d", i), "Vosmere V4", i);
+        }
+        for (int i = 1; i <= 8; i++) {
+            pack("H" + String.format("%02d", i), "Othrane H6", i);
+        }
+        build("Thrift", "light", "Brindlewick P1", "storage card");
+        build("Thrift", "with filter", "Brindlewick P1", "storage card", "filter, grey");
+        build("Campion", "large pack", "Brindlewick P1 large", "storage card");
+        build("Sorrel", "light", "Brindlewick P1", "storage card");
+        build("Yarrow", "light", "Brindlewick P1", "storage card", "filter, polarising");
+        build("Marram", "standard", "Vosmere V4", "storage card");
+        build("Marram", "night", "Vosmere V4", "storage card", "strobe, green");
+        build("Sedge", "standard", "Vosmere V4", "storage card");
+        build("Bracken", "standard", "Vosmere V4", "storage card");
+        build("Bracken", "over water", "Vosmere V4", "storage card", "floats", "tracker");
+        build("Heath", "standard", "Vosmere V4", "storage card");
+        build("Teasel", "thermal", "Vosmere V4", "storage card", "thermal head");
+        build("Juniper", "standard", "Othrane H6", "storage card");
+        fleet.weigh(
+                ids.get("Sorrel/light"), today.minusDays(40), "bench scale 2", Mass.ofGrams(248.8), Mass.ofGrams(0.1));
+    }
+
+    private void aircraft(String name, String model, String serial, Boolean before2024, Boolean remoteId) {
+        ids.put(
+                name,
+                fleet.save(
+                        new Fleet.AircraftView(
+                                null,
+                                -1,
+                                name,
+                                serial,
+                                null,
+                                before2024,
+                                null,
+                                null,
+                                null,
+                                null,
+                                remoteId,
+                                remoteId,
+                                0,
+                                0),
+                        ids.get(model)));
+    }
+
+    private void pack(String label, String model, int i) {
+        ids.put(
+                label,
+                fleet.save(
+                        new Fleet.PackView(
+                                null,
+                                -1,
+                                label,
+                                "S" + label + "-" + (4000 + i * 37),
+                                null,
+                                today.minusDays(90L + i * 61L),
+                                0,
+                                0,
+                                0,
+                                0),
+                        ids.get(model)));
+    }
+
+    private void build(String aircraft, String name, String pack, String... accessories) {
+        UUID id = fleet.createBuild(ids.get(aircraft), name, ids.get(pack));
+        List<UUID> on = new ArrayList<>();
+        for (String a : accessories) {
+            on.add(ids.get(a));
+        }
+        fleet.changeBuild(id, fleet.build(id).version(), ids.get(pack), on);
+        ids.put(aircraft + "/" + name, id);
+    }
+
+    // --- places and jobs ---------------------------------------------------------------------------------------------
+
+    private void sites() {
+        site(
+                "Skarn cliffs",
+                46.6505,
+                -17.8370,
+                18.0,
+                900.0,
+                true,
+                46.6535,
+                -17.8405,
+                46.6535,
+                -17.8330,
+                46.6492,
+                -17.8330,
+                46.6492,
+                -17.8405);
+        site(
+                "Lowmere bog",
+                46.6080,
+                -17.9020,
+                6.0,
+                1200.0,
+                false,
+                46.6110,
+                -17.9070,
+                46.6118,
+                -17.8970,
+                46.6055,
+                -17.8968,
+                46.6050,
+                -17.9062);
+        site(
+                "Harbour wall",
+                46.5936,
+                -17.8462,
+                4.0,
+                60.0,
+                true,
+                46.5955,
+                -17.8470,
+                46.5955,
+                -17.8395,
+                46.5920,
+                -17.8395,
+                46.5920,
+                -17.8470);
+        site(
+                "Inner Sound moorings",
+                46.5660,
+                -17.8640,
+                3.0,
+                700.0,
+                true,
+                46.5690,
+                -17.8680,
+                46.5690,
+                -17.8570,
+                46.5630,
+                -17.8570,
+                46.5630,
+                -17.8680);
+        site(
+                "Beacon mast",
+                46.6215,
+                -17.8815,
+                null,
+                2100.0,
+                false,
+                46.6230,
+                -17.8840,
+                46.6230,
+                -17.8790,
+                46.6200,
+                -17.8790,
+                46.6200,
+                -17.8840);
+        site(
+                "Field edge",
+                46.5905,
+                -17.9060,
+                5.0,
+                400.0,
+                false,
+                46.5925,
+                -17.9095,
+                46.5925,
+                -17.9030,
+                46.5885,
+                -17.9030,
+                46.5885,
+                -17.9095);
+        site(
+                "Saltings shore",
+                46.6290,
+                -17.9220,
+                3.0,
+                800.0,
+                true,
+                46.6325,
+                -17.9260,
+                46.6325,
+                -17.9180,
+                46.6270,
+                -17.9180,
+                46.6270,
+                -17.9260);
+    }
+
+    private void site(
+            String name, double lat, double lon, Double relief, Double builtUp, boolean water, double... corners) {
+        List<Position> area = new ArrayList<>();
+        for (int i = 0; i < corners.length; i += 2) {
+            area.add(new Position(corners[i], corners[i + 1]));
+        }
+        ids.put(
+                name,
+                airspace.save(new Airspace.SiteView(
+                        null, -1, name, new Position(lat, lon), area, "EU", ZONE, relief, builtUp, water, "")));
+    }
+
+    private void planJobs() {
+        Structure none = new Structure(null, null, false, null);
+        Structure mast = new Structure(112.0, 40.0, true, true);
+        job(
+                "Peat bog grid, north",
+                "Lowmere bog",
+                1,
+                1,
+                10,
+                14,
+                "A3",
+                90.0,
+                420.0,
+                200.0,
+                none,
+                "Hanne Loxby",
+                "Rufus Caldervane",
+                "Bracken/standard",
+                6.0,
+                11.0,
+                Boolean.TRUE);
+        job(
+                "Harbour wall, winter state",
+                "Harbour wall",
+                2,
+                3,
+                9,
+                12,
+                "A2",
+                40.0,
+                250.0,
+                32.0,
+                none,
+                "Ailsa Fenwright",
+                "Merete Skaldane",
+                "Bracken/over water",
+                null,
+                null,
+                null);
+        job(
+                "Cliff faces, autumn count",
+                "Skarn cliffs",
+                4,
+                6,
+                11,
+                15,
+                "A1",
+                75.0,
+                380.0,
+                120.0,
+                none,
+                "Ailsa Fenwright",
+                "Hanne Loxby",
+                "Sorrel/light",
+                null,
+                null,
+                null);
+        job(
+                "Mooring chains, east row",
+                "Inner Sound moorings",
+                5,
+                5,
+                10,
+                13,
+                "A2",
+                50.0,
+                480.0,
+                60.0,
+                none,
+                "Idris Pennow",
+                null,
+                "Bracken/over water",
+                null,
+                null,
+                null);
+        job(
+                "Mast inspection",
+                "Beacon mast",
+                8,
+                8,
+                10,
+                12,
+                "A3",
+                125.0,
+                160.0,
+                150.0,
+                mast,
+                "Hanne Loxby",
+                "Tomas Orrel",
+                "Heath/standard",
+                null,
+                null,
+                null);
+        job(
+                "Field edge drainage",
+                "Field edge",
+                9,
+                9,
+                13,
+                15,
+                "A3",
+                60.0,
+                300.0,
+                160.0,
+                none,
+                "Rufus Caldervane",
+                null,
+                "Juniper/standard",
+                null,
+                null,
+                null);
+        job(
+                "Roost watch at dusk",
+                "Saltings shore",
+                11,
+                11,
+                16,
+                20,
+                "A1",
+                55.0,
+                300.0,
+                90.0,
+                none,
+                "Merete Skaldane",
+                "Ailsa Fenwright",
+                "Marram/night",
+                null,
+                null,
+                null);
+        job(
+                "Bog gas survey",
+                "Lowmere bog",
+                14,
+                18,
+                9,
+                15,
+                "A2",
+                70.0,
+                450.0,
+                80.0,
+                none,
+                "Tomas Orrel",
+                "Hanne Loxby",
+                "Teasel/thermal",
+                null,
+                null,
+                null);
+        job(
+                "Regatta film, club race",
+                "Inner Sound moorings",
+                20,
+                20,
+                11,
+                16,
+                null,
+                45.0,
+                350.0,
+                null,
+                none,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null);
+        job(
+                "Harbour wall, monthly",
+                "Harbour wall",
+                -9,
+                -9,
+                10,
+                12,
+                "A2",
+                40.0,
+                250.0,
+                32.0,
+                none,
+                "Ailsa Fenwright",
+                "Hanne Loxby",
+                "Bracken/over water",
+                5.0,
+                12.0,
+                Boolean.TRUE);
+        job(
+                "Peat bog grid, south",
+                "Lowmere bog",
+                -4,
+                -4,
+                10,
+                14,
+                "A3",
+                110.0,
+                450.0,
+                200.0,
+                none,
+                "Hanne Loxby",
+                null,
+                "Bracken/standard",
+                6.0,
+                10.0,
+                Boolean.TRUE);
+        job(
+                "Cliff faces, trial",
+                "Skarn cliffs",
+                -2,
+                -2,
+                11,
+                14,
+                "A1",
+                80.0,
+                400.0,
+                100.0,
+                none,
+                "Ailsa Fenwright",
+                "Hanne Loxby",
+                "Sorrel/light",
+                6.0,
+                9.0,
+                Boolean.TRUE);
+        jobs.setState(ids.get("Harbour wall, monthly"), "FLOWN");
+        UUID field = ids.get("Field edge drainage");
+        papers.save(
+                null,
+                -1,
+                new Papers.Entry(
+                        "approval",
+                        null,
+                        "TAR-2211",
+                        "Tarrow Field tower",
+                        "EU",
+                        "job",
+                        field,
+                        today.minusDays(3),
+                        today.plusDays(7),
+                        today.plusDays(12),
+                        true,
+                        ZONE,
+                        3,
+                        "Call the tower before take-off and after landing.",
+                        "by telephone",
+                        null,
+                        "TAR-AD"),
+                BY);
+    }
+
+    private void job(
+            String name,
+            String site,
+            int firstDay,
+            int lastDay,
+            int fromHour,
+            int toHour,
+            String subcategory,
+            Double height,
+            Double distance,
+            Double people,
+            Structure structure,
+            String pilot,
+            String observer,
+            String build,
+            Double wind,
+            Double temperature,
+            Boolean fit) {
+        boolean settled = subcategory != null;
+        ids.put(
+                name,
+                jobs.save(
+                        null,
+                        -1,
+                        new JobDraft(
+                                name,
+                                ids.get(site),
+                                "work",
+                                "open",
+                                subcategory,
+                                today.plusDays(firstDay),
+                                today.plusDays(lastDay),
+                                LocalTime.of(fromHour, 0),
+                                LocalTime.of(toHour, 0),
+                                height,
+                                HeightReference.TAKEOFF,
+                                distance,
+                                people,
+                                settled ? "none" : null,
+                                settled ? Boolean.FALSE : null,
+                                settled ? "VLOS" : null,
+                                Boolean.FALSE,
+                                8.0,
+                                structure,
+                                settled ? Boolean.FALSE : null,
+                                settled ? Boolean.FALSE : null,
+                                settled ? Boolean.FALSE : null,
+                                wind,
+                                temperature,
+                                fit,
+                                fit == null ? null : 14.0,
+                                pilot == null ? null : ids.get(pilot),
+                                observer == null ? null : ids.get(observer),
+                                build == null ? null : ids.get(build))));
+    }
+
+    // --- flights -----------------------------------------------------------------------------------------------------
+
+    private void fly() throws BrokenFileException {
+        Position bog = new Position(46.6080, -17.9020);
+        Position wall = new Position(46.5936, -17.8462);
+        Position cliff = new Position(46.6505, -17.8370);
+        for (int i = 0; i < 8; i++) {
+            flight(
+                    i,
+                    "Peat bog grid, south",
+                    bog,
+                    at(-4, 10, 5 + i * 24),
+                    "Bracken",
+                    "V" + String.format("%02d", 1 + i % 6),
+                    "Hanne Loxby",
+                    5000,
+                    4,
+                    98 - i,
+                    6,
+                    grid(60 + 45 * (i % 4), 260 + i * 12, i == 3 ? 128 : 88),
+                    i % 4 != 3);
+        }
+        for (int i = 0; i < 6; i++) {
+            flight(
+                    20 + i,
+                    "Harbour wall, monthly",
+                    wall,
+                    at(-9, 10, 8 + i * 17),
+                    "Bracken",
+                    "V" + String.format("%02d", 7 + i),
+                    "Ailsa Fenwright",
+                    5000,
+                    4,
+                    97,
+                    5,
+                    line(210 + i * 8, 80, 38),
+                    true);
+        }
+        for (int i = 0; i < 7; i++) {
+            flight(
+                    40 + i,
+                    "Cliff faces, trial",
+                    cliff,
+                    at(-2, 11, 10 + i * 22),
+                    "Sorrel",
+                    "P" + String.format("%02d", 1 + i),
+                    "Ailsa Fenwright",
+                    2250,
+                    2,
+                    96,
+                    i == 5 ? 9 : 6,
+                    line(150 + i * 20, 60 + (i == 6 ? 520 : 0), 70 + i * 3),
+                    i % 2 == 0);
+        }
+        for (int i = 0; i < 9; i++) {
+            boolean strayed = i == 4;
+            flight(
+                    60 + i,
+                    null,
+                    new Position(46.6010 + i * 0.0012, -17.9010 - i * 0.001),
+                    at(-30 - i * 6, 13, 15 + i),
+                    i % 2 == 0 ? "Marram" : "Thrift",
+                    i % 2 == 0 ? "V13" : "P09",
+                    i % 3 == 0 ? "Merete Skaldane" : i % 3 == 1 ? "Rufus Caldervane" : "Tomas Orrel",
+                    i % 2 == 0 ? 5000 : 2250,
+                    i % 2 == 0 ? 4 : 2,
+                    95,
+                    4,
+                    strayed ? line(-640, -900, 60) : grid(40, 160, 45 + i * 5),
+                    i % 3 != 2);
+        }
+        for (Flights.Row f : flights.newest(manager(), 0, 100)) {
+            if (f.takeoff().isBefore(at(-3, 0, 0)) && f.breached() == 0) {
+                flights.lookedAt(f.id());
+            }
+        }
+    }
+
+    private Instant at(int days, int hour, int minute) {
+        return today.plusDays(days).atTime(hour, 0).atZone(ZONE).toInstant().plusSeconds(minute * 60L);
+    }
+
+    private void flight(
+            long seed,
+            String job,
+            Position launch,
+            Instant start,
+            String aircraft,
+            String pack,
+            String pilot,
+            double mah,
+            int cells,
+            double pct,
+            double wind,
+            List<FlightSimulator.Leg> legs,
+            boolean csv)
+            throws BrokenFileException {
+        List<FlightSimulator.Sample> samples = new FlightSimulator(seed, launch, mah, cells, pct, wind, 8).fly(legs);
+        byte[] log = csv ? FlightSimulator.csv(start, samples) : FlightSimulator.gpx(start, samples, 40);
+        Flights.Attribution to = new Flights.Attribution(
+                ids.get(aircraft), ids.get(pack), ids.get(pilot), job == null ? null : ids.get(job));
+        flights.bringInDirectly("simulated-" + seed + (csv ? ".csv" : ".gpx"), log, Optional.empty(), to, BY);
+    }
+
+    private static List<FlightSimulator.Leg> grid(double spacing, double length, double height) {
+        List<FlightSimulator.Leg> legs = new ArrayList<>();
+        legs.add(new FlightSimulator.Leg(0, 0, height, 2));
+        for (int i = 0; i < 4; i++) {
+            double x = -spacing * 1.5 + spacing * i;
+            legs.add(new FlightSimulator.Leg(x, i % 2 == 0 ? 20 : length, height, 0));
+            legs.add(new FlightSimulator.Leg(x, i % 2 == 0 ? length : 20, height, 0));
+        }
+        return legs;
+    }
+
+    private static List<FlightSimulator.Leg> line(double east, double north, double height) {
+        return List.of(
+                new FlightSimulator.Leg(0, 0, height, 3),
+                new FlightSimulator.Leg(east, north * 0.2, height, 6),
+                new FlightSimulator.Leg(east, north, height * 0.8, 8),
+                new FlightSimulator.Leg(east * 0.4, north, height, 4));
+    }
+
+    private Viewer manager() {
+        return new Viewer(new UUID(0, 0), "manager", BY, "", Viewer.Role.MANAGER, null, true);
+    }
+
+    private void openIncident() {
+        for (Flights.Row f : flights.newest(manager(), 0, 100)) {
+            Flights.FlightView view = flights.flight(f.id(), manager());
+            for (FindingRow x : view.assessment().with(Verdict.BREACHED.name())) {
+                if (x.ruleId().startsWith("EU-HEIGHT") && !x.intervals().isEmpty()) {
+                    Incidents.View v = incidents.fromBreach(f.id(), x.ruleId(), 0, manager());
+                    incidents.save(
+                            new Incidents.View(
+                                    null,
+                                    -1,
+                                    v.kind(),
+                                    "Height set above take-off instead of above ground on the last grid; noticed when the log was brought in.",
+                                    v.happenedAt(),
+                                    v.lat(),
+                                    v.lon(),
+                                    v.flightId(),
+                                    v.ruleId(),
+                                    v.breach(),
+                                    "none",
+                                    "OPEN",
+                                    null,
+                                    null),
+                            manager());
+                    return;
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,40 @@
+package yarrek.app.fleet;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.FetchType;
+import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.ManyToOne;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.LocalDate;
+import java.util.UUID;
+
+/** One battery. */
+@Entity
+@Table(name = "pack")
+class PackEntity {
+    @Id
+    UUID id;
+
+    @Version
+    long version;
+
+    @ManyToOne(fetch = FetchType.LAZY)
+    @JoinColumn(name = "model_id")
+    PackModel model;
+
+    String label;
+    String serial;
+    LocalDate boughtOn;
+    double drawnMah;
+    double equivalentCycles;
+    int flights;
+    int flightsWithoutCharge;
+
+    protected PackEntity() {} // for JPA only
+
+    PackEntity(UUID id) {
+        this.id = id;
+    }
+}

@@ -1,0 +1,745 @@
+package yarrek.app.flights;
+
+import jakarta.persistence.EntityManager;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobFacts;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Viewer;
+import yarrek.core.flight.FlightFinder;
+import yarrek.core.flight.FlightJudge;
+import yarrek.core.flight.FlightSummary;
+import yarrek.core.geo.Position;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.trace.Trace;
+import yarrek.core.trace.TraceCodec;
+import yarrek.formats.csv.CsvLogReader;
+import yarrek.formats.csv.CsvSheet;
+import yarrek.formats.csv.PlanSuggester;
+import yarrek.formats.csv.ReadingPlan;
+import yarrek.formats.gpx.GpxReader;
+import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.log.LogReading;
+import yarrek.formats.log.Problem;
+
+/** Brings logs in, judges the flights in them, and counts them to aircraft, pack and pilot. */
+@Service
+public class Flights {
+    private static final Duration UPLOADS_KEPT = Duration.ofDays(1);
+    private static final int MAX_NOTES_PROBLEMS = 20;
+    private static final double HALF_A_STEP_S = 5e-4; // stored instants are whole microseconds, stored times 0.1 ms
+
+    /** Whom and what a flight is counted to; a null is not known. */
+    public record Attribution(UUID aircraftId, UUID packId, UUID pilotId, UUID jobId) {
+        public static final Attribution NONE = new Attribution(null, null, null, null);
+    }
+
+    /** A flight in a list. */
+    public record Row(
+            UUID id,
+            UUID logId,
+            Instant takeoff,
+            ZoneId zone,
+            double durationS,
+            String aircraft,
+            String pilot,
+            UUID pilotId,
+            String pack,
+            String job,
+            UUID jobId,
+            double pathM,
+            Double distanceM,
+            Double heightM,
+            Double chargeMah,
+            int breached,
+            int notKnown,
+            int close,
+            String worst,
+            boolean lookedAt) {
+        /** Name of the status shape. */
+        public String shape() {
+            return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
+        }
+    }
+
+    /** A flight whole, without its trace. */
+    public record FlightView(
+            UUID id,
+            long version,
+            Row row,
+            FlightFigures figures,
+            AssessmentRow assessment,
+            Attribution attribution,
+            LogView log,
+            Double equivalentCycles) {}
+
+    /** A log as others see it. */
+    public record LogView(
+            UUID id,
+            String fileName,
+            String sha256,
+            long sizeBytes,
+            String format,
+            List<String> notes,
+            boolean truncated,
+            String by,
+            Instant at) {}
+
+    /**
+     * What became of a file.
+     *
+     * @param uploadId set when its columns have to be matched first; nothing but the file itself is kept then
+     * @param already whether the same file was there before
+     */
+    public record Outcome(UUID logId, List<UUID> flights, UUID uploadId, boolean already, List<String> notes) {}
+
+    /** A file whose columns wait to be matched. */
+    public record Matching(UUID uploadId, String fileName, CsvSheet sheet, ReadingPlan plan, List<String> gaps) {}
+
+    private final EntityManager em;
+    private final Clock clock;
+    private final JsonMapper json;
+    private final Rulebook rulebook;
+    private final Jobs jobs;
+    private final Airspace airspace;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Papers papers;
+    private final Office office;
+
+    Flights(
+            EntityManager em,
+            Clock clock,
+            JsonMapper json,
+            Rulebook rulebook,
+            Jobs jobs,
+            Airspace airspace,
+            Fleet fleet,
+            Crew crew,
+            Papers papers,
+            Office office) {
+        this.em = em;
+        this.clock = clock;
+        this.json = json;
+        this.rulebook = rulebook;
+        this.jobs = jobs;
+        this.airspace = airspace;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.papers = papers;
+        this.office = office;
+    }
+
+    // --- bringing in -------------------------------------------------------------------------------------------------
+
+    /**
+     * Brings a file in. GPX is read at once; delimited text by the saved plan for its headers, else it waits for its
+     * columns to be matched. Everything of one file is stored together or not at all.
+     *
+     * @throws BrokenFileException when nothing can be read; nothing is stored then
+     */
+    @Transactional(rollbackFor = Exception.class)
+    public Outcome bringIn(String fileName, byte[] content, Attribution attribution, String by)
+            throws BrokenFileException {
+        Optional<Outcome> already = already(content);
+        if (already.isPresent()) {
+            return already.get();
+        }
+        requireContent(content);
+        if (isXml(content)) {
+            return store(fileName, content, "GPX", GpxReader.read(content), attribution, by);
+        }
+        CsvSheet sheet = CsvSheet.look(content);
+        Optional<ReadingPlan> saved = savedPlan(sheet);
+        if (saved.isPresent() && saved.get().gaps().isEmpty()) {
+            return store(fileName, content, "CSV", CsvLogReader.read(sheet, saved.get()), attribution, by);
+        }
+        em.createQuery("delete from Upload u where u.uploadedAt < :old")
+                .setParameter("old", clock.instant().minus(UPLOADS_KEPT))
+                .executeUpdate();
+        Upload upload = new Upload(UUID.randomUUID(), cut(fileName), sha256(content), content, by, clock.instant());
+        em.persist(upload);
+        return new Outcome(null, List.of(), upload.id, false, List.of());
+    }
+
+    /**
+     * Brings a file in without a matching step: by the given plan, else the saved one, else the suggestion.
+     *
+     * @throws BrokenFileException when columns stay open or nothing can be read; nothing is stored then
+     */
+    @Transactional(rollbackFor = Exception.class)
+    public Outcome bringInDirectly(
+            String fileName, byte[] content, Optional<ReadingPlan> plan, Attribution attribution, String by)
+            throws BrokenFileException {
+        Optional<Outcome> already = already(content);
+        if (already.isPresent()) {
+            return already.get();
+        }
+        requireContent(content);
+        if (isXml(content)) {
+            return store(fileName, content, "GPX", GpxReader.read(content), attribution, by);
+        }
+        CsvSheet sheet = CsvSheet.look(content);
+        ReadingPlan chosen = plan.or(() -> savedPlan(sheet)).orElseGet(() -> PlanSuggester.suggest(sheet));
+        return store(fileName, content, "CSV", CsvLogReader.read(sheet, chosen), attribution, by);
+    }
+
+    private static void requireContent(byte[] content) throws BrokenFileException {
+        if (content.length == 0) {
+            throw new BrokenFileException("log.empty", "the file is empty; nothing to bring in");
+        }
+    }
+
+    private Optional<Outcome> already(byte[] content) {
+        return em.createQuery("from FlightLog l where l.sha256 = :h", FlightLog.class)
+                .setParameter("h", sha256(content))
+                .getResultStream()
+                .findFirst()
+                .map(l -> new Outcome(l.id, flightIds(l.id), null, true, List.of()));
+    }
+
+    private List<UUID> flightIds(UUID logId) {
+        return em.createQuery("select f.id from FlightEntity f where f.logId = :l order by f.numberInLog", UUID.class)
+                .setParameter("l", logId)
+                .getResultList();
+    }
+
+    private static boolean isXml(byte[] content) {
+        String head =
+                new String(content, 0, Math.min(content.length, 400), StandardCharsets.ISO_8859_1).replace("\0", "");
+        int from = 0;
+        while (from < head.length() && (Character.isWhitespace(head.charAt(from)) || head.charAt(from) > 0x7F)) {
+            from++; // white space and byte order marks
+        }
+        return from < head.length() && head.charAt(from) == '<';
+    }
+
+    private Optional<ReadingPlan> savedPlan(CsvSheet sheet) {
+        return em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
+                .setParameter("s", ReadingPlan.signature(sheet.headers()))
+                .getResultStream()
+                .findFirst()
+                .map(p -> withStart(
+                        json.readValue(p.plan, ReadingPlan.class),
+                        PlanSuggester.suggest(sheet).start()));
+    }
+
+    private static ReadingPlan withStart(ReadingPlan p, Optional<Instant> start) {
+        return new ReadingPlan(p.columns(), p.decimalComma(), p.zone(), p.dateOrder(), start);
+    }
+
+    /** @throws BrokenFileException when the file is not a table after all */
+    @Transactional(readOnly = true)
+    public Matching matching(UUID uploadId) throws BrokenFileException {
+        Upload upload = em.find(Upload.class, uploadId);
+        if (upload == null) {
+            throw new NotFoundException("file waiting to be matched");
+        }
+        CsvSheet sheet = CsvSheet.look(upload.content);
+        ReadingPlan plan = savedPlan(sheet).orElseGet(() -> PlanSuggester.suggest(sheet));
+        return new Matching(uploadId, upload.fileName, sheet, plan, plan.gaps());
+    }
+
+    /**
+     * Reads a waiting file by the plan, stores its flights, and saves the plan for the next file with these headers.
+     *
+     * @throws BrokenFileException when the plan leaves something open or nothing can be read; the file keeps waiting
+     */
+    @Transactional(rollbackFor = Exception.class)
+    public Outcome match(UUID uploadId, ReadingPlan plan, String planName, Attribution attribution, String by)
+            throws BrokenFileException {
+        Upload upload = em.find(Upload.class, uploadId);
+        if (upload == null) {
+            throw new NotFoundException("file waiting to be matched");
+        }
+        CsvSheet sheet = CsvSheet.look(upload.content);
+        Outcome outcome =
+                store(upload.fileName, upload.content, "CSV", CsvLogReader.read(sheet, plan), attribution, by);
+        String signature = ReadingPlan.signature(sheet.headers());
+        SavedPlan saved = em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
+                .setParameter("s", signature)
+                .getResultStream()
+                .findFirst()
+                .orElseGet(() -> {
+                    SavedPlan fresh = new SavedPlan(UUID.randomUUID(), signature);
+                    em.persist(fresh);
+                    return fresh;
+                });
+        saved.name = planName.isBlank() ? upload.fileName : planName;
+        saved.plan = json.writeValueAsString(withStart(plan, Optional.empty()));
+        saved.savedAt = clock.instant();
+        em.remove(upload);
+        return outcome;
+    }
+
+    private Outcome store(
+            String fileName, byte[] content, String format, LogReading reading, Attribution given, String by)
+            throws BrokenFileException {
+        Trace trace = reading.trace();
+        List<FlightFinder.Span> spans = FlightFinder.find(trace);
+        if (spans.isEmpty()) {
+            throw new BrokenFileException(
+                    "log.noflight",
+                    "no flight was found in this log: nothing in its " + trace.size()
+                            + " rows left the ground. Nothing was stored.");
+        }
+        FlightLog log = new FlightLog(UUID.randomUUID());
+        log.fileName = cut(fileName);
+        log.sha256 = sha256(content);
+        log.sizeBytes = content.length;
+        log.format = format;
+        log.truncated = reading.truncated();
+        List<String> notes = new ArrayList<>(reading.notes());
+        reading.problems().stream()
+                .limit(MAX_NOTES_PROBLEMS)
+                .map(Problem::sentence)
+                .forEach(notes::add);
+        if (reading.problemCount() > MAX_NOTES_PROBLEMS) {
+            notes.add("and " + (reading.problemCount() - MAX_NOTES_PROBLEMS) + " more of the kind");
+        }
+        log.notes = json.writeValueAsString(notes);
+        log.broughtInBy = by;
+        log.broughtInAt = clock.instant();
+        em.persist(log);
+        em.flush();
+        em.persist(new FlightLogContent(log.id, content));
+        List<UUID> ids = new ArrayList<>();
+        Optional<Position> firstTakeoff = Optional.empty();
+        for (int i = 0; i < spans.size(); i++) {
+            FlightFinder.Span span = spans.get(i);
+            FlightSummary summary = FlightSummary.of(trace, span);
+            if (firstTakeoff.isEmpty()) {
+                firstTakeoff = summary.takeoffPosition();
+            }
+            FlightEntity f = new FlightEntity(UUID.randomUUID());
+            f.logId = log.id;
+            f.numberInLog = i + 1;
+            OptionalDouble fromFirst = firstTakeoff.isPresent()
+                    ? FlightSummary.greatestDistanceFrom(trace, span, firstTakeoff.get())
+                    : OptionalDouble.empty();
+            fill(f, FlightFigures.of(summary, fromFirst));
+            attribute(f, suggest(given, summary));
+            Trace share = trace.slice(span.shareFrom(), span.shareTo());
+            judge(f, share, firstTakeoff);
+            em.persist(f);
+            em.flush();
+            byte[] stored = TraceCodec.encode(share);
+            em.persist(new FlightTrace(f.id, sha256(stored), stored));
+            count(f, 1);
+            ids.add(f.id);
+        }
+        em.flush();
+        return new Outcome(log.id, ids, null, false, notes);
+    }
+
+    /** Fills what was not given from the job of that hour and place. */
+    private Attribution suggest(Attribution given, FlightSummary summary) {
+        UUID job = given.jobId() != null
+                ? given.jobId()
+                : summary.takeoffPosition()
+                        .flatMap(p -> jobs.jobAt(summary.takeoff(), p))
+                        .orElse(null);
+        if (job == null) {
+            return given;
+        }
+        Jobs.JobView view = jobs.jobUnchecked(job);
+        UUID aircraft = given.aircraftId() != null
+                ? given.aircraftId()
+                : view.build() == null ? null : view.build().aircraft().id();
+        UUID pilot = given.pilotId() != null ? given.pilotId() : view.draft().pilotId();
+        return new Attribution(aircraft, given.packId(), pilot, job);
+    }
+
+    private void fill(FlightEntity f, FlightFigures g) {
+        f.takeoff = g.takeoffUtc();
+        f.landing = g.landingUtc();
+        f.zone = office.operator().zone().getId();
+        f.durationS = g.durationS();
+        f.pathM = g.pathLengthM();
+        f.distanceM = g.greatestDistanceM();
+        f.heightM = g.greatestHeightM();
+        f.heightFromAltitude = g.heightFromAltitude();
+        f.speedMps = g.greatestSpeedMps();
+        f.chargeMah = g.chargeMah();
+        f.energyWh = g.energyWh();
+        f.chargeTakeoffPct = g.chargeAtTakeoffPct();
+        f.chargeLandingPct = g.chargeAtLandingPct();
+        f.leastCellV = g.leastCellV();
+        f.windMps = g.greatestWindMps();
+        f.takeoffLat = g.takeoffLatitudeDeg();
+        f.takeoffLon = g.takeoffLongitudeDeg();
+        f.beginsInAir = g.beginsInTheAir();
+        f.endsInAir = g.endsInTheAir();
+        f.summary = json.writeValueAsString(g);
+    }
+
+    private static void attribute(FlightEntity f, Attribution a) {
+        f.aircraftId = a.aircraftId();
+        f.packId = a.packId();
+        f.pilotId = a.pilotId();
+        f.jobId = a.jobId();
+    }
+
+    // --- judging and counting ----------------------------------------------------------------------------------------
+
+    /** Judges by the flight's own trace; intervals are in seconds of it. */
+    private void judge(FlightEntity f, Trace trace, Optional<Position> firstTakeoff) {
+        FlightFinder.Span span = span(trace, f);
+        FlightJudge.Context context = context(f, firstTakeoff);
+        FlightFacts facts = FlightJudge.facts(trace, span, context);
+        AssessmentRow a = rulebook.judge(facts, facts.constant());
+        f.breached = a.count(Verdict.BREACHED);
+        f.notKnown = a.count(Verdict.NOT_KNOWN);
+        f.closeCount = a.count(Verdict.CLOSE);
+        f.worst = a.open().isEmpty()
+                ? ""
+                : cut(a.open().get(0).title() + ": " + a.open().get(0).says(), 590);
+        f.assessment = rulebook.store(a);
+        f.assessedAt = clock.instant();
+    }
+
+    /** The flight within its stored trace, by its take-off and landing. */
+    static FlightFinder.Span span(Trace trace, FlightEntity f) {
+        return new FlightFinder.Span(
+                indexAt(trace, f.takeoff), indexAt(trace, f.landing), f.beginsInAir, f.endsInAir, 0, trace.size() - 1);
+    }
+
+    private static int indexAt(Trace trace, Instant at) {
+        double seconds = Duration.between(trace.start(), at).toNanos() / 1e9;
+        int found = java.util.Arrays.binarySearch(trace.seconds(), seconds - HALF_A_STEP_S);
+        return Math.min(trace.size() - 1, found >= 0 ? found : -found - 1);
+    }
+
+    private FlightJudge.Context context(FlightEntity f, Optional<Position> firstTakeoff) {
+        TimeWindow flown = new TimeWindow(f.takeoff, f.landing);
+        Facts.Builder b;
+        OptionalDouble relief = OptionalDouble.empty();
+        Map<String, String> approvals = Map.of();
+        if (f.jobId != null) {
+            b = jobs.factsOf(f.jobId).toBuilder();
+            Jobs.JobView job = jobs.jobUnchecked(f.jobId);
+            relief = job.site().reliefM() == null
+                    ? OptionalDouble.empty()
+                    : OptionalDouble.of(job.site().reliefM());
+            approvals = jobs.approvalsOf(f.jobId);
+            // planned figures do not judge what was flown
+            for (String planned : List.of(
+                    "heightAboveGroundM",
+                    "heightAboveSurfaceM",
+                    "heightAboveTakeoffM",
+                    "pilotDistanceM",
+                    "groundSpeedMps",
+                    "weather.windMps",
+                    "weather.temperatureC",
+                    "cautionArea",
+                    "light")) {
+                b.without(planned);
+            }
+            boolean otherAircraft = job.build() != null
+                    && f.aircraftId != null
+                    && !job.build().aircraft().id().equals(f.aircraftId);
+            if (otherAircraft || f.aircraftId == null) {
+                b.without("takeoffMassG");
+            }
+        } else {
+            ZoneId zone = office.operator().zone();
+            b = Facts.builder(zone)
+                    .word(
+                            "jurisdiction",
+                            office.operator().jurisdiction(),
+                            "home of the operator; the flight belongs to no job");
+            boolean authorised = papers.held(Map.of(office.operator().id(), "operator")).stream()
+                    .anyMatch(p -> p.kind().equals("operationalAuthorisation"));
+            if (!authorised) {
+                b.word("category", "open", "no operational authorisation is on file, so no other category is left");
+            }
+        }
+        b.windows(List.of(flown));
+        aircraft(b, f);
+        roles(b, f, flown);
+        Optional<List<yarrek.core.airspace.Zone>> zones = airspace.zonesAsOf().map(x -> airspace.zones());
+        zones.ifPresent(z -> b.yesNo(
+                "zoneDataCurrent",
+                airspace.zonesAsOf().orElseThrow().plus(Airspace.FRESH).isAfter(f.takeoff),
+                "zones on file, brought in " + airspace.zonesAsOf().orElseThrow()));
+        return new FlightJudge.Context(b.build(), relief, firstTakeoff, zones, approvals);
+    }
+
+    private void aircraft(Facts.Builder b, FlightEntity f) {
+        if (f.aircraftId == null) {
+            return;
+        }
+        Fleet.AircraftView a = fleet.aircraft(f.aircraftId);
+        boolean described = b.build().get("takeoffMassG").isPresent();
+        if (!described) {
+            JobFacts.describeAircraft(b, a);
+        }
+    }
+
+    private void roles(Facts.Builder b, FlightEntity f, TimeWindow flown) {
+        Map<UUID, String> roles = new java.util.HashMap<>();
+        roles.put(office.operator().id(), "operator");
+        if (f.pilotId != null) {
+            roles.put(f.pilotId, "pilot");
+            Crew.PersonView p = crew.person(f.pilotId);
+            if (p.bornOn() != null) {
+                b.quantity(
+                        "pilot.ageYears",
+                        java.time.Period.between(
+                                        p.bornOn(),
+                                        f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate())
+                                .getYears(),
+                        0,
+                        p.name());
+            }
+        }
+        if (f.aircraftId != null) {
+            roles.put(f.aircraftId, "aircraft");
+        }
+        List<PaperHeld> held = papers.held(roles);
+        if (f.pilotId != null) {
+            b.papers(held);
+        }
+        if (f.aircraftId != null) {
+            boolean marked = held.stream()
+                    .anyMatch(p ->
+                            p.kind().equals("markOnAircraft") && p.validity().covers(flown));
+            b.yesNo("marked", marked, "check of the mark on file");
+        }
+        papers.liabilityAmount(
+                        office.operator().id(),
+                        f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate())
+                .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
+    }
+
+    private void count(FlightEntity f, int sign) {
+        long seconds = sign * Math.round(f.durationS);
+        if (f.aircraftId != null) {
+            fleet.countAircraft(f.aircraftId, seconds, f.endsInAir ? 0 : sign);
+        }
+        if (f.pilotId != null) {
+            crew.count(f.pilotId, seconds, f.endsInAir ? 0 : sign);
+        }
+        if (f.packId != null) {
+            fleet.countPack(f.packId, Optional.ofNullable(f.chargeMah), sign);
+        }
+        f.counted = sign > 0;
+    }
+
+    /**
+     * Changes whom and what a flight is counted to, judges and counts it anew.
+     *
+     * @throws LostUpdateException when somebody else changed it since {@code version}
+     */
+    @Transactional
+    public void change(UUID id, long version, Attribution a) {
+        FlightEntity f = entity(id);
+        if (f.version != version) {
+            throw new LostUpdateException(Map.of(), f.version);
+        }
+        count(f, -1);
+        attribute(f, a);
+        judgeStored(f);
+        count(f, 1);
+    }
+
+    /** Judges a stored flight again by the rules and facts as they are now. */
+    private void judgeStored(FlightEntity f) {
+        Trace trace = TraceCodec.decode(em.find(FlightTrace.class, f.id).content);
+        Optional<Position> pilot = em.createQuery(
+                        "from FlightEntity x where x.logId = :l and x.numberInLog = 1", FlightEntity.class)
+                .setParameter("l", f.logId)
+                .getResultStream()
+                .filter(x -> x.takeoffLat != null)
+                .map(x -> new Position(x.takeoffLat, x.takeoffLon))
+                .findFirst();
+        judge(f, trace, pilot);
+    }
+
+    @Transactional
+    public void lookedAt(UUID id) {
+        entity(id).lookedAt = true;
+    }
+
+    // --- reading -----------------------------------------------------------------------------------------------------
+
+    private FlightEntity entity(UUID id) {
+        FlightEntity f = em.find(FlightEntity.class, id);
+        if (f == null) {
+            throw new NotFoundException("flight");
+        }
+        return f;
+    }
+
+    /** The newest flights the viewer may see. */
+    @Transactional(readOnly = true)
+    public List<Row> newest(Viewer viewer, int from, int most) {
+        String mine = viewer.isPilot() ? " where f.pilotId = :me" : "";
+        var query = em.createQuery("from FlightEntity f" + mine + " order by f.takeoff desc", FlightEntity.class)
+                .setFirstResult(from)
+                .setMaxResults(most);
+        if (viewer.isPilot()) {
+            query.setParameter("me", viewer.personId());
+        }
+        return rows(query.getResultList());
+    }
+
+    @Transactional(readOnly = true)
+    public long count() {
+        return em.createQuery("select count(f) from FlightEntity f", Long.class).getSingleResult();
+    }
+
+    /** Flights that nobody has looked at, those with breaches first. */
+    @Transactional(readOnly = true)
+    public List<Row> notLookedAt(Viewer viewer, int most) {
+        String mine = viewer.isPilot() ? " and f.pilotId = :me" : "";
+        var query = em.createQuery(
+                        "from FlightEntity f where f.lookedAt = false" + mine
+                                + " order by f.breached desc, f.takeoff desc",
+                        FlightEntity.class)
+                .setMaxResults(most);
+        if (viewer.isPilot()) {
+            query.setParameter("me", viewer.personId());
+        }
+        return rows(query.getResultList());
+    }
+
+    @Transactional(readOnly = true)
+    public List<Row> ofJob(UUID jobId) {
+        return rows(em.createQuery("from FlightEntity f where f.jobId = :j order by f.takeoff", FlightEntity.class)
+                .setParameter("j", jobId)
+                .getResultList());
+    }
+
+    private List<Row> rows(List<FlightEntity> flights) {
+        if (flights.isEmpty()) {
+            return List.of();
+        }
+        Map<UUID, String> aircraft = fleet.aircraftNames();
+        Map<UUID, String> packs = fleet.packLabels(flights.stream()
+                .map(f -> f.packId)
+                .filter(java.util.Objects::nonNull)
+                .collect(Collectors.toSet()));
+        Map<UUID, String> people =
+                crew.all().stream().collect(Collectors.toMap(Crew.PersonView::id, Crew.PersonView::name));
+        Map<UUID, String> jobNames = jobs.names();
+        return flights.stream()
+                .map(f -> new Row(
+                        f.id,
+                        f.logId,
+                        f.takeoff,
+                        ZoneId.of(f.zone),
+                        f.durationS,
+                        aircraft.get(f.aircraftId),
+                        people.get(f.pilotId),
+                        f.pilotId,
+                        packs.get(f.packId),
+                        jobNames.get(f.jobId),
+                        f.jobId,
+                        f.pathM,
+                        f.distanceM,
+                        f.heightM,
+                        f.chargeMah,
+                        f.breached,
+                        f.notKnown,
+                        f.closeCount,
+                        f.worst,
+                        f.lookedAt))
+                .toList();
+    }
+
+    /** @throws NotFoundException when there is none; access is denied when it is not the viewer's to see */
+    @Transactional(readOnly = true)
+    public FlightView flight(UUID id, Viewer viewer) {
+        FlightEntity f = entity(id);
+        viewer.requireSight(f.pilotId);
+        FlightLog log = em.find(FlightLog.class, f.logId);
+        FlightFigures figures = json.readValue(f.summary, FlightFigures.class);
+        Double cycles = f.packId == null || f.chargeMah == null
+                ? null
+                : f.chargeMah / fleet.pack(f.packId).model().capacityMah();
+        return new FlightView(
+                f.id,
+                f.version,
+                rows(List.of(f)).get(0),
+                figures,
+                rulebook.restore(f.assessment),
+                new Attribution(f.aircraftId, f.packId, f.pilotId, f.jobId),
+                view(log),
+                cycles);
+    }
+
+    private LogView view(FlightLog log) {
+        return new LogView(
+                log.id,
+                log.fileName,
+                log.sha256,
+                log.sizeBytes,
+                log.format,
+                List.of(json.readValue(log.notes, String[].class)),
+                log.truncated,
+                log.broughtInBy,
+                log.broughtInAt);
+    }
+
+    /** The stored trace, on the clock of the flight's share of the log. */
+    @Transactional(readOnly = true)
+    public Trace trace(UUID id, Viewer viewer) {
+        viewer.requireSight(entity(id).pilotId);
+        return TraceCodec.decode(em.find(FlightTrace.class, id).content);
+    }
+
+    /** The original file with its name. */
+    @Transactional(readOnly = true)
+    public Map.Entry<String, byte[]> original(UUID flightId, Viewer viewer) {
+        FlightEntity f = entity(flightId);
+        viewer.requireSight(f.pilotId);
+        return Map.entry(em.find(FlightLog.class, f.logId).fileName, em.find(FlightLogContent.class, f.logId).content);
+    }
+
+    static String sha256(byte[] content) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
+    private static String cut(String name) {
+        String clean = name == null || name.isBlank() ? "log" : name.replaceAll("[\\p{Cntrl}/\\\\]", "_");
+        return clean.length() > 200 ? clean.substring(0, 200) : clean;
+    }
+
+    private static String cut(String s, int most) {
+        return s.length() > most ? s.substring(0, most) + "…" : s;
+    }
+}

@@ -1,0 +1,177 @@
+package yarrek.app.flights;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.trace.Channel;
+import yarrek.core.trace.Trace;
+
+/**
+ * A flight made ready to draw: at most some thousand points, chosen so that every extreme of height, speed and charge
+ * stays in; each point with its standing towards the limits.
+ */
+record TraceDrawing(
+        Instant start,
+        double takeoffS,
+        double landingS,
+        List<Double> seconds,
+        List<Double> latitude,
+        List<Double> longitude,
+        List<Integer> standing,
+        Map<String, Strip> strips,
+        List<Band> bands,
+        List<Mark> marks) {
+
+    /** Points that the page draws without effort. */
+    private static final int MOST_POINTS = 4000;
+
+    private static final double CLOSE_SHARE = 0.05;
+
+    /** One strip: its label with unit, its figures, and the limit that binds, when there is one. */
+    record Strip(String label, String unit, List<Double> values, Double limit) {}
+
+    /** A breach on the time axis. */
+    record Band(String title, double fromS, double toS) {}
+
+    /** A message on the time axis. */
+    record Mark(double atS, String level, String text) {}
+
+    static TraceDrawing of(Trace trace, Instant takeoff, Instant landing, AssessmentRow assessment, double[] heights) {
+        int[] picked = pick(trace, heights);
+        double[] t = trace.seconds();
+        List<Double> seconds = new ArrayList<>();
+        List<Double> lat = new ArrayList<>();
+        List<Double> lon = new ArrayList<>();
+        List<Integer> standing = new ArrayList<>();
+        List<Band> bands = new ArrayList<>();
+        for (FindingRow f : assessment.findings()) {
+            if (f.verdict() == Verdict.BREACHED) {
+                f.intervals().forEach(i -> bands.add(new Band(f.title(), i.fromS(), i.toS())));
+            }
+        }
+        FindingRow.GaugeRow height = binding(assessment, "height");
+        for (int i : picked) {
+            seconds.add(t[i]);
+            lat.add(known(trace.at(Channel.LATITUDE_DEG, i)));
+            lon.add(known(trace.at(Channel.LONGITUDE_DEG, i)));
+            boolean breached = bands.stream().anyMatch(b -> t[i] >= b.fromS() - 1e-6 && t[i] <= b.toS() + 1e-6);
+            boolean close = height != null && heights != null && heights[i] >= height.limit() * (1 - CLOSE_SHARE);
+            standing.add(breached ? 2 : close ? 1 : 0);
+        }
+        Map<String, Strip> strips = new LinkedHashMap<>();
+        if (heights != null) {
+            strips.put(
+                    "height",
+                    new Strip(
+                            "Height above take-off",
+                            "m",
+                            values(heights, picked),
+                            height == null ? null : height.limit()));
+        }
+        strip(strips, "speed", "Ground speed", "m/s", trace, Channel.GROUND_SPEED_MPS, picked, null);
+        FindingRow.GaugeRow charge = binding(assessment, "batteryPct");
+        strip(
+                strips,
+                "charge",
+                "Charge",
+                "%",
+                trace,
+                Channel.BATTERY_PCT,
+                picked,
+                charge == null ? null : charge.limit());
+        strip(strips, "volts", "Voltage", "V", trace, Channel.VOLTAGE_V, picked, null);
+        List<Mark> marks = trace.messages().stream()
+                .map(m -> new Mark(m.atS(), m.level(), m.text()))
+                .toList();
+        return new TraceDrawing(
+                trace.start(),
+                Duration.between(trace.start(), takeoff).toNanos() / 1e9,
+                Duration.between(trace.start(), landing).toNanos() / 1e9,
+                seconds,
+                lat,
+                lon,
+                standing,
+                strips,
+                bands,
+                marks);
+    }
+
+    private static FindingRow.GaugeRow binding(AssessmentRow a, String factStart) {
+        return a.findings().stream()
+                .filter(f -> f.gauge() != null
+                        && f.gauge().fact().startsWith(factStart)
+                        && f.verdict() != Verdict.NOT_APPLICABLE)
+                .map(FindingRow::gauge)
+                .min((x, y) -> Double.compare(x.limit(), y.limit()))
+                .orElse(null);
+    }
+
+    private static void strip(
+            Map<String, Strip> strips,
+            String key,
+            String label,
+            String unit,
+            Trace trace,
+            Channel channel,
+            int[] picked,
+            Double limit) {
+        double[] column = trace.column(channel);
+        if (column != null) {
+            strips.put(key, new Strip(label, unit, values(column, picked), limit));
+        }
+    }
+
+    private static List<Double> values(double[] column, int[] picked) {
+        List<Double> values = new ArrayList<>(picked.length);
+        for (int i : picked) {
+            values.add(known(column[i]));
+        }
+        return values;
+    }
+
+    private static Double known(double v) {
+        return Double.isNaN(v) ? null : v;
+    }
+
+    /** From each stretch of samples the first, and the least and greatest of each drawn quantity. */
+    private static int[] pick(Trace trace, double[] heights) {
+        int n = trace.size();
+        double[][] drawn = {
+            heights,
+            trace.column(Channel.GROUND_SPEED_MPS),
+            trace.column(Channel.BATTERY_PCT),
+            trace.column(Channel.VOLTAGE_V)
+        };
+        int stretch = Math.max(1, (int) Math.ceil(n * 5.0 / MOST_POINTS));
+        if (n <= MOST_POINTS) {
+            stretch = 1;
+        }
+        TreeSet<Integer> picked = new TreeSet<>();
+        for (int from = 0; from < n; from += stretch) {
+            int to = Math.min(n, from + stretch);
+            picked.add(from);
+            for (double[] column : drawn) {
+                if (column == null || stretch == 1) {
+                    continue;
+                }
+                int least = from;
+                int greatest = from;
+                for (int i = from; i < to; i++) {
+                    least = column[i] < column[least] ? i : least;
+                    greatest = column[i] > column[greatest] ? i : greatest;
+                }
+                picked.add(least);
+                picked.add(greatest);
+            }
+        }
+        picked.add(n - 1);
+        return picked.stream().mapToInt(Integer::intValue).toArray();
+    }
+}

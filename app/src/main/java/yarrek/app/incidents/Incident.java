@@ -1,0 +1,38 @@
+package yarrek.app.incidents;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.util.UUID;
+
+/** An incident. Invariant: it did not happen after it was opened. */
+@Entity
+@Table(name = "incident")
+class Incident {
+    @Id
+    UUID id;
+
+    @Version
+    long version;
+
+    String kind;
+    String statement;
+    Instant happenedAt;
+    Double lat;
+    Double lon;
+    UUID flightId;
+    String ruleId;
+    String breach;
+    String harm;
+    String state;
+    String openedBy;
+    Instant openedAt;
+
+    protected Incident() {} // for JPA only
+
+    Incident(UUID id) {
+        this.id = id;
+    }
+}

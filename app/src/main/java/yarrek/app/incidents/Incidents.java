@@ -1,0 +1,196 @@
+package yarrek.app.incidents;
+
+import jakarta.persistence.EntityManager;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.flights.Flights;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Viewer;
+import yarrek.core.trace.Channel;
+import yarrek.core.trace.Trace;
+
+/** What went wrong. */
+@Service
+public class Incidents {
+    /** Kinds, as people say them. */
+    public static final List<String> KINDS = List.of(
+            "injury",
+            "damage to others",
+            "damage to own",
+            "near miss with a crewed aircraft",
+            "fly-away",
+            "lost",
+            "flight into a zone",
+            "limit exceeded",
+            "complaint or privacy",
+            "pack fire or swelling",
+            "other");
+
+    /** An incident; a null is not known. */
+    public record View(
+            UUID id,
+            long version,
+            String kind,
+            String statement,
+            Instant happenedAt,
+            Double lat,
+            Double lon,
+            UUID flightId,
+            String ruleId,
+            String breach,
+            String harm,
+            String state,
+            String openedBy,
+            Instant openedAt) {
+        public boolean isOpen() {
+            return state.equals("OPEN");
+        }
+    }
+
+    private final EntityManager em;
+    private final Clock clock;
+    private final Flights flights;
+
+    Incidents(EntityManager em, Clock clock, Flights flights) {
+        this.em = em;
+        this.clock = clock;
+        this.flights = flights;
+    }
+
+    /** What an incident opened from a breach begins with: time, place and the breach in words. */
+    @Transactional(readOnly = true)
+    public View fromBreach(UUID flightId, String ruleId, int interval, Viewer viewer) {
+        Flights.FlightView f = flights.flight(flightId, viewer);
+        FindingRow finding = f.assessment().findings().stream()
+                .filter(x -> x.ruleId().equals(ruleId)
+                        && interval >= 0
+                        && interval < x.intervals().size())
+                .findFirst()
+                .orElseThrow(() -> new NotFoundException("breach in that flight"));
+        FindingRow.IntervalRow i = finding.intervals().get(interval);
+        Trace trace = flights.trace(flightId, viewer);
+        int index = nearest(trace.seconds(), i.worstS());
+        double lat = trace.at(Channel.LATITUDE_DEG, index);
+        double lon = trace.at(Channel.LONGITUDE_DEG, index);
+        String words = finding.title() + " (" + finding.citation() + "): " + finding.says() + ". From "
+                + trace.instant(i.fromS()) + " to " + trace.instant(i.toS()) + ", log "
+                + f.log().fileName() + ", SHA-256 " + f.log().sha256();
+        return new View(
+                null,
+                -1,
+                finding.ruleId().contains("ZONE") ? "flight into a zone" : "limit exceeded",
+                "",
+                trace.instant(i.worstS()),
+                Double.isNaN(lat) ? null : lat,
+                Double.isNaN(lon) ? null : lon,
+                flightId,
+                ruleId,
+                words,
+                "none",
+                "OPEN",
+                viewer.name(),
+                clock.instant());
+    }
+
+    private static int nearest(double[] seconds, double s) {
+        int found = java.util.Arrays.binarySearch(seconds, s);
+        return Math.max(0, Math.min(seconds.length - 1, found >= 0 ? found : -found - 1));
+    }
+
+    /**
+     * Stores an incident; a null id makes a new one.
+     *
+     * @throws LostUpdateException when somebody else saved it in between
+     * @throws IllegalArgumentException when it happened in the future
+     */
+    @Transactional
+    public UUID save(View v, Viewer viewer) {
+        if (v.happenedAt().isAfter(clock.instant().plusSeconds(60))) {
+            throw new IllegalArgumentException("it cannot have happened in the future");
+        }
+        if (v.flightId() != null) {
+            flights.flight(v.flightId(), viewer);
+        }
+        Incident i = v.id() == null ? new Incident(UUID.randomUUID()) : entity(v.id());
+        if (v.id() != null && v.version() != i.version) {
+            throw new LostUpdateException(Map.of("kind", i.kind, "statement", i.statement, "harm", i.harm), i.version);
+        }
+        i.kind = v.kind();
+        i.statement = v.statement();
+        i.happenedAt = v.happenedAt();
+        i.lat = v.lat();
+        i.lon = v.lon();
+        i.harm = v.harm();
+        i.state = v.state();
+        if (v.id() == null) {
+            i.flightId = v.flightId();
+            i.ruleId = v.ruleId();
+            i.breach = v.breach();
+            i.openedBy = viewer.name();
+            i.openedAt = clock.instant();
+            em.persist(i);
+        }
+        em.flush();
+        return i.id;
+    }
+
+    @Transactional(readOnly = true)
+    public List<View> all(Viewer viewer) {
+        return em.createQuery("from Incident i order by i.state desc, i.happenedAt desc", Incident.class)
+                .getResultStream()
+                .filter(i -> maySee(i, viewer))
+                .map(Incidents::view)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public List<View> open(Viewer viewer) {
+        return all(viewer).stream().filter(View::isOpen).toList();
+    }
+
+    @Transactional(readOnly = true)
+    public View incident(UUID id, Viewer viewer) {
+        Incident i = entity(id);
+        if (!maySee(i, viewer)) {
+            throw new NotFoundException("incident");
+        }
+        return view(i);
+    }
+
+    private static boolean maySee(Incident i, Viewer viewer) {
+        return !viewer.isPilot() || i.openedBy.equals(viewer.name());
+    }
+
+    private Incident entity(UUID id) {
+        Incident i = em.find(Incident.class, id);
+        if (i == null) {
+            throw new NotFoundException("incident");
+        }
+        return i;
+    }
+
+    private static View view(Incident i) {
+        return new View(
+                i.id,
+                i.version,
+                i.kind,
+                i.statement,
+                i.happenedAt,
+                i.lat,
+                i.lon,
+                i.flightId,
+                i.ruleId,
+                i.breach,
+                i.harm,
+                i.state,
+                i.openedBy,
+                i.openedAt);
+    }
+}

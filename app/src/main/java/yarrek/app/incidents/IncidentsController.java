@@ -1,0 +1,227 @@
+package yarrek.app.incidents;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.office.Office;
+import yarrek.app.web.Form;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.Viewer;
+
+/** Pages of the incidents. */
+@Controller
+class IncidentsController {
+    private final Incidents incidents;
+    private final Office office;
+    private final Clock clock;
+
+    IncidentsController(Incidents incidents, Office office, Clock clock) {
+        this.incidents = incidents;
+        this.office = office;
+        this.clock = clock;
+    }
+
+    @GetMapping("/incidents")
+    String incidents(Model model) {
+        model.addAttribute("incidents", incidents.all(Viewer.current()));
+        model.addAttribute("zone", office.operator().zone());
+        return "incidents/incidents";
+    }
+
+    @GetMapping("/incidents/{id}")
+    String incident(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("incident", incidents.incident(id, Viewer.current()));
+        model.addAttribute("zone", office.operator().zone());
+        return "incidents/incident";
+    }
+
+    @GetMapping("/incidents/new")
+    String open(
+            @RequestParam(value = "flight", required = false) UUID flight,
+            @RequestParam(value = "rule", required = false) String rule,
+            @RequestParam(value = "interval", defaultValue = "0") int interval,
+            Model model) {
+        model.addAttribute(
+                "form",
+                flight == null || rule == null
+                        ? blank()
+                        : filled(incidents.fromBreach(flight, rule, interval, Viewer.current()), interval));
+        return "form";
+    }
+
+    private Form blank() {
+        ZoneId zone = office.operator().zone();
+        return form("Open an incident", "/incidents/new", "/incidents")
+                .set("day", LocalDate.now(clock.withZone(zone)))
+                .set("time", LocalTime.now(clock.withZone(zone)).withNano(0).withSecond(0))
+                .set("state", "OPEN");
+    }
+
+    private Form filled(Incidents.View v, int interval) {
+        ZoneId zone = office.operator().zone();
+        String action = "/incidents/new?flight=" + v.flightId() + "&rule=" + v.ruleId() + "&interval=" + interval;
+        return form("Open an incident from a breach", action, "/flights/" + v.flightId())
+                .set("kind", v.kind())
+                .set("statement", v.statement())
+                .set("day", v.happenedAt().atZone(zone).toLocalDate())
+                .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
+                .set(
+                        "place",
+                        v.lat() == null ? "" : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
+                .set("harm", v.harm())
+                .set("state", "OPEN");
+    }
+
+    @PostMapping("/incidents/new")
+    String create(
+            @RequestParam(value = "flight", required = false) UUID flight,
+            @RequestParam(value = "rule", required = false) String rule,
+            @RequestParam(value = "interval", defaultValue = "0") int interval,
+            @RequestParam MultiValueMap<String, String> params,
+            Model model) {
+        Incidents.View from =
+                flight == null || rule == null ? null : incidents.fromBreach(flight, rule, interval, Viewer.current());
+        String action = from == null
+                ? "/incidents/new"
+                : "/incidents/new?flight=" + flight + "&rule=" + rule + "&interval=" + interval;
+        Form form = form("Open an incident", action, from == null ? "/incidents" : "/flights/" + flight)
+                .bind(params);
+        return store(form, null, from, model);
+    }
+
+    @GetMapping("/incidents/{id}/edit")
+    String edit(@PathVariable("id") UUID id, Model model) {
+        Incidents.View v = incidents.incident(id, Viewer.current());
+        ZoneId zone = office.operator().zone();
+        model.addAttribute(
+                "form",
+                form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
+                        .set("kind", v.kind())
+                        .set("statement", v.statement())
+                        .set("day", v.happenedAt().atZone(zone).toLocalDate())
+                        .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
+                        .set(
+                                "place",
+                                v.lat() == null
+                                        ? ""
+                                        : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
+                        .set("harm", v.harm())
+                        .set("state", v.state())
+                        .version(v.version()));
+        return "form";
+    }
+
+    @PostMapping("/incidents/{id}/edit")
+    String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
+        return store(
+                form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
+                        .bind(params),
+                id,
+                incidents.incident(id, Viewer.current()),
+                model);
+    }
+
+    private static Form form(String title, String action, String back) {
+        List<Form.Option> kinds = new ArrayList<>(List.of(new Form.Option("", "choose")));
+        Incidents.KINDS.forEach(k -> kinds.add(new Form.Option(k, k)));
+        return new Form(title, action, back)
+                .group("What, when and where")
+                .select("kind", "Kind", "", kinds)
+                .text("harm", "Harm", "to people or things; “none” when there was none")
+                .text("day", "Day", "local date")
+                .text("time", "Time", "local, such as 14:05")
+                .text("place", "Place", "latitude, longitude")
+                .select(
+                        "state",
+                        "State",
+                        "",
+                        List.of(new Form.Option("OPEN", "open"), new Form.Option("CLOSED", "closed")))
+                .area(
+                        "statement",
+                        "Statement",
+                        "what happened, in your own words; what you saw, not whose fault it was");
+    }
+
+    private String store(Form form, UUID id, Incidents.View from, Model model) {
+        ZoneId zone = office.operator().zone();
+        String kind = form.choice("kind", true);
+        String harm = form.requiredText("harm", 400);
+        LocalDate day = form.date("day", true, LocalDate.now(clock.withZone(zone)));
+        LocalTime time = time(form);
+        String statement = form.requiredText("statement", 8000);
+        String state = form.choice("state", true);
+        Double lat = null;
+        Double lon = null;
+        String place = form.optionalText("place", 60);
+        if (!place.isEmpty()) {
+            try {
+                String[] parts = place.split("\\s*,\\s*");
+                if (parts.length != 2) {
+                    throw new IllegalArgumentException("type latitude, longitude, such as 46.6123, -17.8934");
+                }
+                yarrek.core.geo.Position p = new yarrek.core.geo.Position(
+                        yarrek.formats.log.Numbers.parse(parts[0], false),
+                        yarrek.formats.log.Numbers.parse(parts[1], false));
+                lat = p.latitudeDeg();
+                lon = p.longitudeDeg();
+            } catch (IllegalArgumentException e) {
+                form.error("place", e.getMessage());
+            }
+        }
+        if (!form.hasErrors()) {
+            Instant at = day.atTime(time).atZone(zone).toInstant();
+            try {
+                UUID saved = incidents.save(
+                        new Incidents.View(
+                                id,
+                                form.getVersion(),
+                                kind,
+                                statement,
+                                at,
+                                lat,
+                                lon,
+                                from == null ? null : from.flightId(),
+                                from == null ? null : from.ruleId(),
+                                from == null ? "" : from.breach(),
+                                harm,
+                                state,
+                                null,
+                                null),
+                        Viewer.current());
+                return "redirect:/incidents/" + saved;
+            } catch (LostUpdateException e) {
+                form.lostUpdate(e);
+            } catch (IllegalArgumentException e) {
+                form.problem(e.getMessage());
+            }
+        }
+        model.addAttribute("form", form);
+        return "form";
+    }
+
+    /** With seconds when they were filled in from a trace. */
+    private static LocalTime time(Form form) {
+        String typed = form.raw("time").strip();
+        if (typed.matches("\\d{2}:\\d{2}:\\d{2}")) {
+            try {
+                return LocalTime.parse(typed);
+            } catch (java.time.DateTimeException e) {
+                form.error("time", "“" + typed + "” is not a time of day");
+                return null;
+            }
+        }
+        return form.time("time", true);
+    }
+}

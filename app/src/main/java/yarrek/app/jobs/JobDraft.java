@@ -1,0 +1,60 @@
+package yarrek.app.jobs;
+
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.UUID;
+
+/**
+ * A job as entered. A null is not known. Heights in m with their reference, distances in m, speeds in m/s, times local to
+ * the site.
+ */
+public record JobDraft(
+        String name,
+        UUID siteId,
+        String purpose,
+        String category,
+        String subcategory,
+        LocalDate firstDay,
+        LocalDate lastDay,
+        LocalTime from,
+        LocalTime to,
+        Double heightM,
+        HeightReference heightReference,
+        Double pilotDistanceM,
+        Double peopleDistanceM,
+        String overPeople,
+        Boolean assembly,
+        String sight,
+        Boolean lowSpeed,
+        Double speedMps,
+        Structure structure,
+        Boolean emergency,
+        Boolean dangerous,
+        Boolean autoModes,
+        Double windMps,
+        Double temperatureC,
+        Boolean pilotFit,
+        Double hoursSinceAlcohol,
+        UUID pilotId,
+        UUID observerId,
+        UUID buildId) {
+
+    /** What a height counts from. */
+    public enum HeightReference {
+        GROUND("above ground"),
+        TAKEOFF("above take-off");
+
+        private final String words;
+
+        HeightReference(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /** A structure flown at; all null when there is none or nothing is known. */
+    public record Structure(Double heightM, Double distanceM, Boolean artificial, Boolean requested) {}
+}

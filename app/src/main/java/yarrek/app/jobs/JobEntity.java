@@ -1,0 +1,192 @@
+package yarrek.app.jobs;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import yarrek.core.time.TimeWindow;
+
+/** A job. Invariant: the last day is not before the first. */
+@Entity
+@Table(name = "job")
+class JobEntity {
+    static final String PLANNED = "PLANNED";
+
+    /** Days of one job; more are planned as several jobs. */
+    static final int MAX_DAYS = 60;
+
+    @Id
+    UUID id;
+
+    @Version
+    long version;
+
+    String name;
+    UUID siteId;
+    String purpose;
+    String category;
+    String subcategory;
+    LocalDate firstDay;
+    LocalDate lastDay;
+    LocalTime fromTime;
+    LocalTime toTime;
+
+    @Column(name = "height_m")
+    Double heightM;
+
+    @Enumerated(EnumType.STRING)
+    JobDraft.HeightReference heightReference;
+
+    @Column(name = "pilot_distance_m")
+    Double pilotDistanceM;
+
+    @Column(name = "people_distance_m")
+    Double peopleDistanceM;
+
+    String overPeople;
+    Boolean assembly;
+    String sight;
+    Boolean lowSpeed;
+    Double speedMps;
+
+    @Column(name = "structure_height_m")
+    Double structureHeightM;
+
+    @Column(name = "structure_distance_m")
+    Double structureDistanceM;
+
+    Boolean structureArtificial;
+    Boolean structureRequested;
+    Boolean emergency;
+    Boolean dangerous;
+    Boolean autoModes;
+    Double windMps;
+
+    @Column(name = "temperature_c")
+    Double temperatureC;
+
+    Boolean pilotFit;
+    Double hoursSinceAlcohol;
+    UUID pilotId;
+    UUID observerId;
+    UUID buildId;
+    String state;
+    int breached;
+    int notKnown;
+    int closeCount;
+    String go;
+    String reason;
+    Instant assessedAt;
+
+    @Column(columnDefinition = "mediumtext")
+    String assessment;
+
+    String changedNote;
+
+    protected JobEntity() {} // for JPA only
+
+    JobEntity(UUID id) {
+        this.id = id;
+        this.state = PLANNED;
+        this.go = "NO_GO";
+        this.reason = "not yet assessed";
+        this.changedNote = "";
+    }
+
+    void take(JobDraft d) {
+        if (d.lastDay().isBefore(d.firstDay())) {
+            throw new IllegalArgumentException(
+                    "the last day (" + d.lastDay() + ") is before the first (" + d.firstDay() + ")");
+        }
+        if (d.firstDay().plusDays(MAX_DAYS).isBefore(d.lastDay())) {
+            throw new IllegalArgumentException("a job has at most " + MAX_DAYS + " days; plan the rest as another job");
+        }
+        name = d.name();
+        siteId = d.siteId();
+        purpose = d.purpose();
+        category = d.category();
+        subcategory = d.subcategory();
+        firstDay = d.firstDay();
+        lastDay = d.lastDay();
+        fromTime = d.from();
+        toTime = d.to();
+        heightM = d.heightM();
+        heightReference = d.heightReference();
+        pilotDistanceM = d.pilotDistanceM();
+        peopleDistanceM = d.peopleDistanceM();
+        overPeople = d.overPeople();
+        assembly = d.assembly();
+        sight = d.sight();
+        lowSpeed = d.lowSpeed();
+        speedMps = d.speedMps();
+        structureHeightM = d.structure().heightM();
+        structureDistanceM = d.structure().distanceM();
+        structureArtificial = d.structure().artificial();
+        structureRequested = d.structure().requested();
+        emergency = d.emergency();
+        dangerous = d.dangerous();
+        autoModes = d.autoModes();
+        windMps = d.windMps();
+        temperatureC = d.temperatureC();
+        pilotFit = d.pilotFit();
+        hoursSinceAlcohol = d.hoursSinceAlcohol();
+        pilotId = d.pilotId();
+        observerId = d.observerId();
+        buildId = d.buildId();
+    }
+
+    JobDraft draft() {
+        return new JobDraft(
+                name,
+                siteId,
+                purpose,
+                category,
+                subcategory,
+                firstDay,
+                lastDay,
+                fromTime,
+                toTime,
+                heightM,
+                heightReference,
+                pilotDistanceM,
+                peopleDistanceM,
+                overPeople,
+                assembly,
+                sight,
+                lowSpeed,
+                speedMps,
+                new JobDraft.Structure(structureHeightM, structureDistanceM, structureArtificial, structureRequested),
+                emergency,
+                dangerous,
+                autoModes,
+                windMps,
+                temperatureC,
+                pilotFit,
+                hoursSinceAlcohol,
+                pilotId,
+                observerId,
+                buildId);
+    }
+
+    /** One window for each day; one that ends at or before its start runs past midnight. */
+    static List<TimeWindow> windows(JobDraft d, ZoneId zone) {
+        List<TimeWindow> windows = new ArrayList<>();
+        for (LocalDate day = d.firstDay(); !day.isAfter(d.lastDay()); day = day.plusDays(1)) {
+            LocalDate endDay = d.to().isAfter(d.from()) ? day : day.plusDays(1);
+            windows.add(new TimeWindow(
+                    day.atTime(d.from()).atZone(zone).toInstant(),
+                    endDay.atTime(d.to()).atZone(zone).toInstant()));
+        }
+        return windows;
+    }
+}

@@ -1,0 +1,260 @@
+package yarrek.app.jobs;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.Period;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.core.flight.FlightJudge;
+import yarrek.core.rulebook.ApprovalHeld;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.time.Light;
+import yarrek.core.time.TimeWindow;
+
+/** Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. */
+@Component
+public class JobFacts {
+    private final Office office;
+    private final Airspace airspace;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Papers papers;
+    private final Clock clock;
+
+    JobFacts(Office office, Airspace airspace, Fleet fleet, Crew crew, Papers papers, Clock clock) {
+        this.office = office;
+        this.airspace = airspace;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.papers = papers;
+        this.clock = clock;
+    }
+
+    Facts of(UUID jobId, JobDraft d) {
+        Airspace.SiteView site = airspace.site(d.siteId());
+        List<TimeWindow> windows = JobEntity.windows(d, site.zone());
+        Facts.Builder b = Facts.builder(site.zone());
+        windows.forEach(b::window);
+        b.word("jurisdiction", site.jurisdiction(), "site " + site.name());
+        word(b, "category", d.category(), "job");
+        word(b, "subcategory", d.subcategory(), "job");
+        word(b, "purpose", d.purpose(), "job");
+        heights(b, d, site);
+        quantity(b, "pilotDistanceM", d.pilotDistanceM(), 0, "job");
+        quantity(b, "peopleDistanceM", d.peopleDistanceM(), 0, "job");
+        word(b, "overPeople", d.overPeople(), "job");
+        yesNo(b, "assembly", d.assembly(), "job");
+        word(b, "sight", d.sight(), "job");
+        yesNo(b, "lowSpeedMode", d.lowSpeed(), "job");
+        quantity(b, "groundSpeedMps", d.speedMps(), 0, "job");
+        quantity(b, "structure.heightM", d.structure().heightM(), 0, "job");
+        quantity(b, "structure.distanceM", d.structure().distanceM(), 0, "job");
+        yesNo(b, "structure.artificial", d.structure().artificial(), "job");
+        yesNo(b, "structure.requestedByOwner", d.structure().requested(), "job");
+        yesNo(b, "emergency.ongoing", d.emergency(), "job");
+        yesNo(b, "dangerousGoodsOrDropping", d.dangerous(), "job");
+        yesNo(b, "autoModesAmongObstacles", d.autoModes(), "job");
+        quantity(b, "weather.windMps", d.windMps(), 0, "job: forecast as entered");
+        quantity(b, "weather.temperatureC", d.temperatureC(), 0, "job: forecast as entered");
+        quantity(b, "builtUpDistanceM", site.builtUpDistanceM(), 0, "site " + site.name());
+        yesNo(b, "overWater", site.overWater(), "site " + site.name());
+        light(b, windows, site);
+        Map<UUID, String> roles = new HashMap<>();
+        Office.OperatorView operator = office.operator();
+        roles.put(operator.id(), "operator");
+        aircraft(b, d, windows, roles);
+        pilot(b, d, windows, site, roles);
+        b.word("observer", d.observerId() == null ? "none" : "besidePilot", "job: crew");
+        if (jobId != null) {
+            roles.put(jobId, "job");
+        }
+        List<PaperHeld> held = papers.held(roles);
+        b.papers(held);
+        papers.liabilityAmount(operator.id(), d.firstDay())
+                .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
+        zones(b, jobId, site, windows);
+        return b.build();
+    }
+
+    /** The papers a job needs of whom, for the weave. */
+    static Set<String> neededOfPilot(JobDraft d) {
+        return "A2".equals(d.subcategory()) ? Set.of("A2") : Set.of("A1/A3", "A2");
+    }
+
+    private static void heights(Facts.Builder b, JobDraft d, Airspace.SiteView site) {
+        if (d.heightM() == null) {
+            return;
+        }
+        if (d.heightReference() == JobDraft.HeightReference.GROUND) {
+            b.quantity("heightAboveGroundM", d.heightM(), 0, "job: above ground");
+            b.quantity(
+                    "heightAboveSurfaceM",
+                    d.heightM(),
+                    0,
+                    "job: above ground, taken as the distance to the closest surface");
+            return;
+        }
+        b.quantity("heightAboveTakeoffM", d.heightM(), 0, "job: above take-off");
+        if (site.reliefM() != null) {
+            // the ground may lie lower than the launch point by as much as the relief
+            double most = d.heightM() + site.reliefM();
+            String source = "job: " + d.heightM() + " m above take-off + relief " + site.reliefM() + " m of the site";
+            b.quantity("heightAboveGroundM", most, 0, source);
+            b.quantity("heightAboveSurfaceM", most, 0, source);
+        }
+    }
+
+    private static void light(Facts.Builder b, List<TimeWindow> windows, Airspace.SiteView site) {
+        Light darkest = windows.stream()
+                .map(w -> Light.darkestIn(w, site.launch()))
+                .max(java.util.Comparator.naturalOrder())
+                .orElse(Light.NIGHT);
+        b.word(
+                "light",
+                FlightJudge.word(darkest),
+                "sun at the launch point over the hours of the job, the darkest of them");
+    }
+
+    private void aircraft(Facts.Builder b, JobDraft d, List<TimeWindow> windows, Map<UUID, String> roles) {
+        if (d.buildId() == null) {
+            return;
+        }
+        Fleet.BuildView build = fleet.build(d.buildId());
+        String source = "build " + build.name() + " of " + build.aircraft().name();
+        describe(b, build, source);
+        UUID aircraftId = build.aircraft().id();
+        roles.put(aircraftId, "aircraft");
+        List<PaperHeld> marks = papers.held(Map.of(aircraftId, "aircraft")).stream()
+                .filter(p -> p.kind().equals("markOnAircraft"))
+                .toList();
+        boolean marked = windows.stream()
+                .allMatch(w -> marks.stream().anyMatch(p -> p.validity().covers(w)));
+        b.yesNo(
+                "marked",
+                marked,
+                marks.isEmpty()
+                        ? "no check of the mark on file for " + build.aircraft().name()
+                        : "check of the mark on " + build.aircraft().name());
+    }
+
+    /** The facts that a build alone gives. */
+    public static void describe(Facts.Builder b, Fleet.BuildView build, String source) {
+        b.quantity(
+                "takeoffMassG",
+                build.mass().mass().toGrams(),
+                build.mass().uncertainty().toGrams(),
+                source);
+        describeAircraft(b, build.aircraft());
+        b.with("lights", new FactValue.Words(build.lights()), source);
+    }
+
+    /** The facts that an aircraft gives without its build being known. */
+    public static void describeAircraft(Facts.Builder b, Fleet.AircraftView a) {
+        Fleet.ModelView m = a.model();
+        if (m.maxTakeoffMassG() != null) {
+            b.quantity("maxTakeoffMassG", m.maxTakeoffMassG().doubleValue(), 0, "maker of " + m.fullName());
+        }
+        b.word("classMark", m.classMark(), "label of " + m.fullName());
+        b.yesNo("privatelyBuilt", m.privatelyBuilt(), "model " + m.fullName());
+        b.yesNo("hasCamera", m.hasCamera(), "model " + m.fullName());
+        b.yesNo("isToy", m.isToy(), "model " + m.fullName());
+        yesNo(b, "marketedBefore2024", a.marketedBefore2024(), "aircraft " + a.name());
+        quantity(b, "maxLevelSpeedMps", m.maxLevelSpeedMps(), 0, "maker");
+        quantity(b, "dimensionM", m.dimensionM(), 0, "maker");
+        quantity(b, "maker.windMps", m.windLimitMps(), 0, "maker");
+        quantity(b, "maker.temperatureMinC", m.temperatureMinC(), 0, "maker");
+        quantity(b, "maker.temperatureMaxC", m.temperatureMaxC(), 0, "maker");
+        b.word("remoteId", m.remoteId(), "model " + m.fullName());
+        yesNo(b, "remoteIdActive", a.remoteIdActive(), "aircraft " + a.name());
+        yesNo(b, "geoAwarenessCurrent", a.geoAwarenessCurrent(), "aircraft " + a.name());
+    }
+
+    private void pilot(
+            Facts.Builder b, JobDraft d, List<TimeWindow> windows, Airspace.SiteView site, Map<UUID, String> roles) {
+        if (d.pilotId() == null) {
+            return;
+        }
+        Crew.PersonView p = crew.person(d.pilotId());
+        roles.put(p.id(), "pilot");
+        if (p.bornOn() != null) {
+            LocalDate first = windows.get(0).start().atZone(site.zone()).toLocalDate();
+            b.quantity(
+                    "pilot.ageYears", Period.between(p.bornOn(), first).getYears(), 0, p.name() + ", on the first day");
+        }
+        yesNo(b, "pilot.fit", d.pilotFit(), p.name() + " says so");
+        quantity(b, "pilot.hoursSinceAlcohol", d.hoursSinceAlcohol(), 0, p.name() + " says so");
+    }
+
+    private void zones(Facts.Builder b, UUID jobId, Airspace.SiteView site, List<TimeWindow> windows) {
+        List<LocalDate> days = windows.stream()
+                .map(w -> w.start().atZone(site.zone()).toLocalDate())
+                .toList();
+        Map<String, String> approvals = approvals(b, jobId, windows);
+        if (airspace.zonesAsOf().isEmpty()) {
+            return; // nobody has brought zones in: not known, never "none"
+        }
+        Double top = b.build()
+                .get("heightAboveGroundM")
+                .map(k -> ((FactValue.Quantity) k.value()).value())
+                .orElse(null);
+        b.zones(airspace.met(site.area(), top, days, approvals));
+        b.yesNo("cautionArea", airspace.caution(site.area(), days), "the area against the zones on file");
+        boolean fresh = airspace.zonesAsOf().orElseThrow().plus(Airspace.FRESH).isAfter(clock.instant());
+        b.yesNo(
+                "zoneDataCurrent",
+                fresh,
+                "zones on file, brought in " + airspace.zonesAsOf().orElseThrow());
+    }
+
+    /** Approvals of the job in force for all of it: what they lift, by zone id; rule ids go into the facts. */
+    private Map<String, String> approvals(Facts.Builder b, UUID jobId, List<TimeWindow> windows) {
+        Map<String, String> byZone = new HashMap<>();
+        if (jobId == null) {
+            return byZone;
+        }
+        Map<String, Set<String>> lifts = new HashMap<>();
+        papers.of(List.of(jobId)).stream()
+                .filter(p -> p.kind().equals("approval"))
+                .forEach(p ->
+                        lifts.computeIfAbsent(p.number(), k -> new HashSet<>()).addAll(p.lifts()));
+        for (PaperHeld p : papers.held(Map.of(jobId, "job"))) {
+            if (p.kind().equals("approval")
+                    && windows.stream().allMatch(w -> p.validity().covers(w))) {
+                Set<String> ids = lifts.getOrDefault(p.number(), Set.of());
+                ids.forEach(id -> byZone.put(id, p.number()));
+                b.approval(new ApprovalHeld(p.number(), ids));
+            }
+        }
+        return byZone;
+    }
+
+    private static void quantity(Facts.Builder b, String name, Double value, double uncertainty, String source) {
+        if (value != null) {
+            b.quantity(name, value, uncertainty, source);
+        }
+    }
+
+    private static void yesNo(Facts.Builder b, String name, Boolean value, String source) {
+        if (value != null) {
+            b.yesNo(name, value, source);
+        }
+    }
+
+    private static void word(Facts.Builder b, String name, String value, String source) {
+        if (value != null) {
+            b.word(name, value, source);
+        }
+    }
+}

@@ -1,0 +1,414 @@
+package yarrek.app.jobs;
+
+import jakarta.persistence.EntityManager;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Viewer;
+import yarrek.core.paper.Weave;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.time.TimeWindow;
+
+/** Planned operations. A job is judged whenever it, or anything it rests on, changes. */
+@Service
+public class Jobs {
+    /** A job in a list. */
+    public record Row(
+            UUID id,
+            String name,
+            String siteName,
+            ZoneId zone,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            Instant start,
+            Instant end,
+            String subcategory,
+            UUID pilotId,
+            UUID observerId,
+            String pilotName,
+            UUID buildId,
+            String buildName,
+            String state,
+            int breached,
+            int notKnown,
+            int close,
+            String go,
+            String reason,
+            String changedNote) {
+        /** Name of the status shape. */
+        public String shape() {
+            return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
+        }
+    }
+
+    /** A job whole. */
+    public record JobView(
+            UUID id,
+            long version,
+            JobDraft draft,
+            Row row,
+            Airspace.SiteView site,
+            Fleet.BuildView build,
+            AssessmentRow assessment,
+            Instant assessedAt) {}
+
+    private final EntityManager em;
+    private final Clock clock;
+    private final JobFacts facts;
+    private final Rulebook rulebook;
+    private final Airspace airspace;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Office office;
+
+    Jobs(
+            EntityManager em,
+            Clock clock,
+            JobFacts facts,
+            Rulebook rulebook,
+            Airspace airspace,
+            Fleet fleet,
+            Crew crew,
+            Office office) {
+        this.em = em;
+        this.clock = clock;
+        this.facts = facts;
+        this.rulebook = rulebook;
+        this.airspace = airspace;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.office = office;
+    }
+
+    /**
+     * Stores a job and judges it; a null id makes a new one.
+     *
+     * @throws LostUpdateException when somebody else saved it since {@code version}
+     * @throws IllegalArgumentException when the days are in the wrong order or the name is taken
+     */
+    @Transactional
+    public UUID save(UUID id, long version, JobDraft draft) {
+        JobEntity j = id == null ? new JobEntity(UUID.randomUUID()) : entity(id);
+        if (id != null && version != j.version) {
+            throw new LostUpdateException(JobForm.values(j.draft()), j.version);
+        }
+        boolean taken = em.createQuery("select count(j) from JobEntity j where j.name = :n and j.id <> :id", Long.class)
+                        .setParameter("n", draft.name())
+                        .setParameter("id", j.id)
+                        .getSingleResult()
+                > 0;
+        if (taken) {
+            throw new IllegalArgumentException("there is a job called “" + draft.name() + "” already");
+        }
+        j.take(draft);
+        j.changedNote = "";
+        judge(j);
+        if (id == null) {
+            em.persist(j);
+        }
+        em.flush();
+        return j.id;
+    }
+
+    @Transactional
+    public void setState(UUID id, String state) {
+        entity(id).state = state;
+    }
+
+    private void judge(JobEntity j) {
+        AssessmentRow a = rulebook.judge(facts.of(j.id, j.draft()));
+        j.breached = a.count(Verdict.BREACHED);
+        j.notKnown = a.count(Verdict.NOT_KNOWN);
+        j.closeCount = a.count(Verdict.CLOSE);
+        j.go = a.go();
+        j.reason = a.reason();
+        j.assessment = rulebook.store(a);
+        j.assessedAt = clock.instant();
+    }
+
+    /** Judges again and keeps a note of what appeared and what vanished. */
+    private void judgeAgain(JobEntity j, String because) {
+        Set<String> before = open(rulebook.restore(j.assessment));
+        judge(j);
+        Set<String> after = open(rulebook.restore(j.assessment));
+        Set<String> appeared = new HashSet<>(after);
+        appeared.removeAll(before);
+        Set<String> vanished = new HashSet<>(before);
+        vanished.removeAll(after);
+        if (!appeared.isEmpty() || !vanished.isEmpty()) {
+            String note = because + ": " + (appeared.isEmpty() ? "" : "now " + String.join(", ", appeared))
+                    + (appeared.isEmpty() || vanished.isEmpty() ? "" : "; ")
+                    + (vanished.isEmpty() ? "" : "gone " + String.join(", ", vanished));
+            j.changedNote = note.length() > 990 ? note.substring(0, 990) + "…" : note;
+        }
+    }
+
+    private static Set<String> open(AssessmentRow a) {
+        return a == null
+                ? Set.of()
+                : a.open().stream()
+                        .map(f -> f.title() + " (" + f.verdict().words() + ")")
+                        .collect(Collectors.toSet());
+    }
+
+    private void judgeWhere(String condition, Object parameter, String because) {
+        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        em.createQuery(
+                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and " + condition,
+                        JobEntity.class)
+                .setParameter("today", today)
+                .setParameter("p", parameter)
+                .getResultList()
+                .forEach(j -> judgeAgain(j, because));
+    }
+
+    @EventListener
+    void buildChanged(Fleet.BuildChanged e) {
+        judgeWhere("j.buildId = :p", e.buildId(), e.what());
+    }
+
+    @EventListener
+    void siteChanged(Airspace.SiteChanged e) {
+        judgeWhere("j.siteId = :p", e.siteId(), "the site changed");
+    }
+
+    @EventListener
+    void zonesChanged(Airspace.ZonesChanged e) {
+        judgeWhere("j.state = :p", JobEntity.PLANNED, "zones were brought in");
+    }
+
+    @EventListener
+    void personChanged(Crew.Changed e) {
+        judgeWhere("j.pilotId = :p", e.personId(), "the pilot's particulars changed");
+    }
+
+    @EventListener
+    void papersChanged(Papers.Changed e) {
+        switch (e.holderKind()) {
+            case "operator" -> judgeWhere("j.state = :p", JobEntity.PLANNED, "a paper of the operator changed");
+            case "pilot" -> judgeWhere("j.pilotId = :p", e.holderId(), "a paper of the pilot changed");
+            case "aircraft" ->
+                judgeWhere(
+                        "j.buildId in :p",
+                        fleet.buildsOf(e.holderId()).stream()
+                                .map(Fleet.BuildView::id)
+                                .toList(),
+                        "a paper of the aircraft changed");
+            default -> judgeWhere("j.id = :p", e.holderId(), "a paper of the job changed");
+        }
+    }
+
+    /** Open jobs that use a build, soonest first. */
+    @Transactional(readOnly = true)
+    public List<Row> usingBuild(UUID buildId) {
+        return rows(em.createQuery(
+                        "from JobEntity j where j.buildId = :b and j.state = 'PLANNED' order by j.firstDay",
+                        JobEntity.class)
+                .setParameter("b", buildId)
+                .getResultList());
+    }
+
+    /** Every job the viewer may see, soonest first. */
+    @Transactional(readOnly = true)
+    public List<Row> all(Viewer viewer) {
+        return rows(em.createQuery("from JobEntity j order by j.firstDay, j.fromTime", JobEntity.class)
+                        .getResultList())
+                .stream()
+                .filter(r -> viewer.maySee(r.pilotId(), r.observerId()))
+                .toList();
+    }
+
+    /** Planned jobs that are not over, soonest first, that the viewer may see. */
+    @Transactional(readOnly = true)
+    public List<Row> upcoming(Viewer viewer, int most) {
+        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        String mine = viewer.isPilot() ? " and (j.pilotId = :me or j.observerId = :me)" : "";
+        var query = em.createQuery(
+                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today" + mine
+                                + " order by j.firstDay, j.fromTime",
+                        JobEntity.class)
+                .setParameter("today", today)
+                .setMaxResults(most);
+        if (viewer.isPilot()) {
+            query.setParameter("me", viewer.personId());
+        }
+        return rows(query.getResultList());
+    }
+
+    private List<Row> rows(List<JobEntity> jobs) {
+        if (jobs.isEmpty()) {
+            return List.of();
+        }
+        Map<UUID, Airspace.SiteView> sites =
+                airspace.sites().stream().collect(Collectors.toMap(Airspace.SiteView::id, s -> s));
+        Map<UUID, String> people =
+                crew.all().stream().collect(Collectors.toMap(Crew.PersonView::id, Crew.PersonView::name));
+        Map<UUID, String> builds = fleet.buildNames(jobs.stream()
+                .map(j -> j.buildId)
+                .filter(java.util.Objects::nonNull)
+                .collect(Collectors.toSet()));
+        return jobs.stream()
+                .map(j -> row(j, sites.get(j.siteId), people, builds))
+                .toList();
+    }
+
+    private static Row row(JobEntity j, Airspace.SiteView site, Map<UUID, String> people, Map<UUID, String> builds) {
+        List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
+        return new Row(
+                j.id,
+                j.name,
+                site.name(),
+                site.zone(),
+                j.firstDay,
+                j.lastDay,
+                windows.get(0).start(),
+                windows.get(windows.size() - 1).end(),
+                j.subcategory,
+                j.pilotId,
+                j.observerId,
+                j.pilotId == null ? "no pilot yet" : people.get(j.pilotId),
+                j.buildId,
+                j.buildId == null ? "no build yet" : builds.get(j.buildId),
+                j.state,
+                j.breached,
+                j.notKnown,
+                j.closeCount,
+                j.go,
+                j.reason,
+                j.changedNote);
+    }
+
+    /** @throws NotFoundException when there is none; access is denied when it is not the viewer's to see */
+    @Transactional(readOnly = true)
+    public JobView job(UUID id, Viewer viewer) {
+        JobEntity j = entity(id);
+        viewer.requireSight(j.pilotId, j.observerId);
+        return jobUnchecked(id);
+    }
+
+    /** A job for other features' own work, whoever is looking. */
+    @Transactional(readOnly = true)
+    public JobView jobUnchecked(UUID id) {
+        JobEntity j = entity(id);
+        return new JobView(
+                j.id,
+                j.version,
+                j.draft(),
+                rows(List.of(j)).get(0),
+                airspace.site(j.siteId),
+                j.buildId == null ? null : fleet.build(j.buildId),
+                rulebook.restore(j.assessment),
+                j.assessedAt);
+    }
+
+    /** The facts of a job as they are now, for judging its flights. */
+    @Transactional(readOnly = true)
+    public Facts factsOf(UUID id) {
+        return facts.of(id, entity(id).draft());
+    }
+
+    /** Which approval of the job lifts which zone, for judging its flights. */
+    @Transactional(readOnly = true)
+    public Map<String, String> approvalsOf(UUID id) {
+        Map<String, String> byId = new HashMap<>();
+        factsOf(id).approvals().forEach(a -> a.lifts().forEach(z -> byId.put(z, a.reference())));
+        return byId;
+    }
+
+    /** The job of an hour at a place: planned for then, its area with the position or within a kilometre of it. */
+    @Transactional(readOnly = true)
+    public Optional<UUID> jobAt(Instant at, yarrek.core.geo.Position place) {
+        LocalDate day = at.atZone(office.operator().zone()).toLocalDate();
+        return em.createQuery("from JobEntity j where j.firstDay <= :late and j.lastDay >= :early", JobEntity.class)
+                .setParameter("early", day.minusDays(1))
+                .setParameter("late", day.plusDays(1))
+                .getResultStream()
+                .filter(j -> {
+                    Airspace.SiteView site = airspace.site(j.siteId);
+                    boolean then = JobEntity.windows(j.draft(), site.zone()).stream()
+                            .anyMatch(w -> !at.isBefore(w.start().minusSeconds(3600))
+                                    && !at.isAfter(w.end().plusSeconds(3600)));
+                    return then && site.area().distanceM(place) <= 1000;
+                })
+                .map(j -> j.id)
+                .findFirst();
+    }
+
+    @Transactional(readOnly = true)
+    public Map<UUID, String> names() {
+        return em.createQuery("select j.id, j.name from JobEntity j order by j.firstDay desc", Object[].class)
+                .getResultStream()
+                .collect(Collectors.toMap(
+                        r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
+    }
+
+    /** Planned jobs as the weave sees them: their windows and the papers each needs of whom. */
+    @Transactional(readOnly = true)
+    public List<Weave.JobSpan> spans(LocalDate from, LocalDate through) {
+        List<Weave.JobSpan> spans = new ArrayList<>();
+        UUID operatorId = office.operator().id();
+        for (JobEntity j : em.createQuery(
+                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :from and j.firstDay <= :through order by j.firstDay",
+                        JobEntity.class)
+                .setParameter("from", from)
+                .setParameter("through", through)
+                .getResultList()) {
+            Airspace.SiteView site = airspace.site(j.siteId);
+            List<Weave.Need> needs = new ArrayList<>();
+            needs.add(new Weave.Need(operatorId.toString(), "operatorRegistration", Set.of()));
+            if ("work".equals(j.purpose)) {
+                needs.add(new Weave.Need(operatorId.toString(), "liabilityInsurance", Set.of()));
+            }
+            AssessmentRow a = rulebook.restore(j.assessment);
+            if (j.pilotId != null && needsCertificate(a)) {
+                needs.add(new Weave.Need(j.pilotId.toString(), "pilotCertificate", JobFacts.neededOfPilot(j.draft())));
+            }
+            if (j.buildId != null) {
+                needs.add(
+                        new Weave.Need(fleet.build(j.buildId).aircraft().id().toString(), "markOnAircraft", Set.of()));
+            }
+            spans.add(new Weave.JobSpan(j.id.toString(), j.name, JobEntity.windows(j.draft(), site.zone()), needs));
+        }
+        return spans;
+    }
+
+    private static boolean needsCertificate(AssessmentRow a) {
+        return a == null
+                || a.findings().stream()
+                        .filter(f -> f.ruleId().startsWith("EU-COMP"))
+                        .map(FindingRow::verdict)
+                        .anyMatch(v -> v != Verdict.NOT_APPLICABLE);
+    }
+
+    private JobEntity entity(UUID id) {
+        JobEntity j = em.find(JobEntity.class, id);
+        if (j == null) {
+            throw new NotFoundException("job");
+        }
+        return j;
+    }
+}

@@ -1,0 +1,141 @@
+package yarrek.app.jobs;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.web.Form;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.Viewer;
+
+/** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
+@Controller
+class JobsController {
+    private final Jobs jobs;
+    private final Airspace airspace;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Papers papers;
+    private final Office office;
+    private final Clock clock;
+
+    JobsController(Jobs jobs, Airspace airspace, Crew crew, Fleet fleet, Papers papers, Office office, Clock clock) {
+        this.jobs = jobs;
+        this.airspace = airspace;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.papers = papers;
+        this.office = office;
+        this.clock = clock;
+    }
+
+    @GetMapping("/jobs")
+    String jobs(Model model) {
+        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        List<Jobs.Row> all = jobs.all(Viewer.current());
+        model.addAttribute(
+                "ahead", all.stream().filter(j -> !j.lastDay().isBefore(today)).toList());
+        model.addAttribute(
+                "past", all.stream().filter(j -> j.lastDay().isBefore(today)).toList());
+        return "jobs/jobs";
+    }
+
+    @GetMapping("/jobs/{id}")
+    String job(@PathVariable("id") UUID id, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        model.addAttribute("job", job);
+        model.addAttribute("papers", papers.of(List.of(id)));
+        if (job.build() != null) {
+            model.addAttribute(
+                    "weighed",
+                    fleet.weighed(job.build().id(), job.site().jurisdiction()).orElse(null));
+        }
+        return "jobs/job";
+    }
+
+    /** The jobs that use a build, for the weighing page. */
+    @GetMapping("/jobs/of-build/{buildId}")
+    String ofBuild(@PathVariable("buildId") UUID buildId, Model model) {
+        Viewer viewer = Viewer.current();
+        model.addAttribute(
+                "jobs",
+                jobs.usingBuild(buildId).stream()
+                        .filter(j -> viewer.maySee(j.pilotId(), j.observerId()))
+                        .toList());
+        return "jobs/of-build";
+    }
+
+    @GetMapping("/jobs/new")
+    String newJob(Model model) {
+        Form form = form("New job", "/jobs/new", "/jobs")
+                .set("category", "open")
+                .set("purpose", "work")
+                .set("heightReference", "GROUND");
+        model.addAttribute("form", form);
+        return "form";
+    }
+
+    @PostMapping("/jobs/new")
+    String create(@RequestParam MultiValueMap<String, String> params, Model model) {
+        return store(form("New job", "/jobs/new", "/jobs").bind(params), null, model);
+    }
+
+    @GetMapping("/jobs/{id}/edit")
+    String edit(@PathVariable("id") UUID id, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        Form form =
+                form(job.draft().name(), "/jobs/" + id + "/edit", "/jobs/" + id).version(job.version());
+        JobForm.values(job.draft()).forEach(form::set);
+        model.addAttribute("form", form);
+        return "form";
+    }
+
+    @PostMapping("/jobs/{id}/edit")
+    String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
+        return store(
+                form(jobs.job(id, Viewer.current()).draft().name(), "/jobs/" + id + "/edit", "/jobs/" + id)
+                        .bind(params),
+                id,
+                model);
+    }
+
+    @PostMapping("/jobs/{id}/state")
+    String state(@PathVariable("id") UUID id, @RequestParam("value") String value) {
+        if (List.of("PLANNED", "FLOWN", "CANCELLED").contains(value)) {
+            jobs.setState(id, value);
+        }
+        return "redirect:/jobs/" + id;
+    }
+
+    private Form form(String title, String action, String back) {
+        return JobForm.of(title, action, back, airspace.sites(), crew.all(), fleet.builds());
+    }
+
+    private String store(Form form, UUID id, Model model) {
+        JobDraft draft = JobForm.read(
+                form, LocalDate.now(clock.withZone(office.operator().zone())));
+        if (draft != null) {
+            try {
+                return "redirect:/jobs/" + jobs.save(id, form.getVersion(), draft);
+            } catch (LostUpdateException e) {
+                form.lostUpdate(e);
+            } catch (IllegalArgumentException e) {
+                form.problem(e.getMessage());
+            }
+        }
+        model.addAttribute("form", form);
+        return "form";
+    }
+}

@@ -1,0 +1,32 @@
+package yarrek.app.office;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+
+/** A bearer token; only its SHA-256 is kept. */
+@Entity(name = "api_token")
+class ApiToken {
+    @Id
+    UUID id;
+
+    UUID userId;
+    String name;
+
+    @jakarta.persistence.Column(columnDefinition = "char(64)")
+    String tokenHash;
+
+    Instant createdAt;
+    Instant revokedAt;
+
+    protected ApiToken() {} // for JPA only
+
+    ApiToken(UUID id, UUID userId, String name, String tokenHash, Instant createdAt) {
+        this.id = id;
+        this.userId = userId;
+        this.name = name;
+        this.tokenHash = tokenHash;
+        this.createdAt = createdAt;
+    }
+}

@@ -1,0 +1,153 @@
+package yarrek.app.office;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.config.Customizer;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.crypto.factory.PasswordEncoderFactories;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Who may do what. Pages by form login and session; the API by bearer token and nothing else. */
+@Configuration
+class SecurityConfig {
+    private static final String CONTENT_SECURITY_POLICY =
+            "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+    }
+
+    @Bean
+    @Order(1)
+    SecurityFilterChain api(HttpSecurity http, Office office) throws Exception {
+        return http.securityMatcher("/api/**")
+                .csrf(c -> c.disable()) // no cookies are looked at here
+                .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .authorizeHttpRequests(a -> a.requestMatchers("/api/v1/openapi.json")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.POST, "/api/v1/logs")
+                        .hasAnyRole("MANAGER", "PILOT")
+                        .anyRequest()
+                        .authenticated())
+                .addFilterBefore(new BearerFilter(office), UsernamePasswordAuthenticationFilter.class)
+                .exceptionHandling(e -> e.authenticationEntryPoint((request, response, x) -> {
+                            response.setHeader("WWW-Authenticate", "Bearer");
+                            problem(
+                                    response,
+                                    HttpStatus.UNAUTHORIZED,
+                                    "Send a token from Office as the header 'Authorization: Bearer …'.");
+                        })
+                        .accessDeniedHandler((request, response, x) -> problem(
+                                response, HttpStatus.FORBIDDEN, "The role behind this token does not allow this.")))
+                .build();
+    }
+
+    private static void problem(HttpServletResponse response, HttpStatus status, String detail) throws IOException {
+        response.setStatus(status.value());
+        response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+        response.getWriter()
+                .write("{\"type\":\"about:blank\",\"title\":\"" + status.getReasonPhrase() + "\",\"status\":"
+                        + status.value() + ",\"detail\":\"" + detail + "\"}");
+    }
+
+    @Bean
+    @Order(2)
+    SecurityFilterChain pages(HttpSecurity http, Office office) throws Exception {
+        return http.authorizeHttpRequests(a -> a.requestMatchers(
+                                "/login",
+                                "/webjars/**",
+                                "/vendor/**",
+                                "/fonts/**",
+                                "/css/**",
+                                "/js/**",
+                                "/favicon.svg",
+                                "/error",
+                                "/actuator/health/**",
+                                "/actuator/health")
+                        .permitAll()
+                        .requestMatchers("/office/**")
+                        .hasRole("MANAGER")
+                        .requestMatchers(HttpMethod.GET, "/**")
+                        .authenticated()
+                        .requestMatchers(HttpMethod.HEAD, "/**")
+                        .authenticated()
+                        .requestMatchers(HttpMethod.POST, "/logout")
+                        .authenticated()
+                        .requestMatchers(HttpMethod.POST, "/flights/**", "/incidents/**")
+                        .hasAnyRole("MANAGER", "PILOT")
+                        .anyRequest()
+                        .hasRole("MANAGER"))
+                .formLogin(f -> f.loginPage("/login").failureHandler((request, response, x) -> {
+                    office.failedLogin(String.valueOf(request.getParameter("username")), request.getRemoteAddr());
+                    response.sendRedirect("/login?wrong");
+                }))
+                .logout(l -> l.logoutSuccessUrl("/login?out"))
+                .addFilterBefore(new LoginLimitFilter(office), UsernamePasswordAuthenticationFilter.class)
+                .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
+                        .referrerPolicy(Customizer.withDefaults()))
+                .build();
+    }
+
+    /** Takes the viewer from the token. */
+    private static final class BearerFilter extends OncePerRequestFilter {
+        private final Office office;
+
+        BearerFilter(Office office) {
+            this.office = office;
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
+            String header = request.getHeader("Authorization");
+            if (header != null && header.startsWith("Bearer ")) {
+                office.byToken(header.substring("Bearer ".length()).strip()).ifPresent(v -> {
+                    var context = SecurityContextHolder.createEmptyContext();
+                    context.setAuthentication(
+                            UsernamePasswordAuthenticationToken.authenticated(v, null, v.getAuthorities()));
+                    SecurityContextHolder.setContext(context);
+                });
+            }
+            chain.doFilter(request, response);
+        }
+    }
+
+    /** Turns signing in away for a while after too many wrong passwords. */
+    private static final class LoginLimitFilter extends OncePerRequestFilter {
+        private final Office office;
+
+        LoginLimitFilter(Office office) {
+            this.office = office;
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
+            boolean login = request.getMethod().equals("POST")
+                    && request.getRequestURI().equals("/login");
+            if (login
+                    && office.tooManyFailures(
+                            String.valueOf(request.getParameter("username")), request.getRemoteAddr())) {
+                response.sendRedirect("/login?wait");
+                return;
+            }
+            chain.doFilter(request, response);
+        }
+    }
+}

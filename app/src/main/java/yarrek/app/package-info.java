@@ -1,0 +1,2 @@
+/** The application: one package for each feature, named as in the trade. */
+package yarrek.app;

@@ -1,0 +1,67 @@
+package yarrek.app.papers;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.Optional;
+import java.util.UUID;
+import yarrek.core.paper.Paper;
+import yarrek.core.time.Validity;
+
+/** A paper. Invariant: the end is not before the start; the lead time is zero or more. */
+@Entity
+@Table(name = "paper")
+class PaperEntity {
+    @Id
+    UUID id;
+
+    @Version
+    long version;
+
+    String kind;
+    String level;
+    String number;
+    String issuer;
+    String jurisdiction;
+    String holderKind;
+    UUID holderId;
+    LocalDate issuedOn;
+    LocalDate validFrom;
+    LocalDate validTo;
+    boolean endKnown;
+    String zone;
+    int leadDays;
+    String conditions;
+    String verifiedWhere;
+
+    @Column(name = "amount_sdr")
+    Double amountSdr;
+
+    String lifts;
+    String enteredBy;
+    Instant enteredAt;
+
+    protected PaperEntity() {} // for JPA only
+
+    PaperEntity(UUID id) {
+        this.id = id;
+    }
+
+    Paper paper() {
+        return new Paper(
+                id.toString(),
+                kind,
+                Optional.ofNullable(level),
+                number,
+                holderKind,
+                holderId.toString(),
+                new Validity(Optional.ofNullable(validFrom), Optional.ofNullable(validTo), ZoneId.of(zone)),
+                endKnown,
+                leadDays);
+    }
+}

@@ -1,0 +1,92 @@
+package yarrek.app.rulebook;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import yarrek.core.rulebook.Verdict;
+
+/**
+ * An assessment as stored: findings, the facts they rest on with their sources, and the pack versions. A year later it
+ * shows what was known then.
+ */
+public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List<String> packs, String heads) {
+    /** A fact as it was: its label, value as shown, and where it came from. */
+    public record FactRow(String name, String label, String value, String source) {}
+
+    public List<FindingRow> with(String verdict) {
+        return findings.stream().filter(f -> f.verdict().name().equals(verdict)).toList();
+    }
+
+    /** Met and binding; those a stricter rule beats are folded below it. */
+    public List<FindingRow> metAndBinding() {
+        return findings.stream()
+                .filter(f -> f.verdict() == Verdict.MET && f.beatenBy() == null)
+                .toList();
+    }
+
+    public List<FindingRow> beaten() {
+        return findings.stream()
+                .filter(f -> f.verdict() != Verdict.NOT_APPLICABLE
+                        && f.beatenBy() != null
+                        && f.verdict() != Verdict.BREACHED)
+                .toList();
+    }
+
+    /** What needs a hand, the most pressing first: breached, then not known, then close. */
+    public List<FindingRow> open() {
+        return findings.stream()
+                .filter(f -> f.verdict() == Verdict.BREACHED
+                        || (f.beatenBy() == null && (f.verdict() == Verdict.NOT_KNOWN || f.verdict() == Verdict.CLOSE)))
+                .toList();
+    }
+
+    public int count(Verdict verdict) {
+        return (int) findings.stream()
+                .filter(f -> f.verdict() == verdict && (f.beatenBy() == null || verdict == Verdict.BREACHED))
+                .count();
+    }
+
+    public Map<String, Integer> counts() {
+        Map<String, Integer> counts = new java.util.LinkedHashMap<>();
+        for (Verdict v : Verdict.values()) {
+            counts.put(v.name().toLowerCase(Locale.ROOT), count(v));
+        }
+        return counts;
+    }
+
+    /** GO, NO_GO or ON_THE_DAY: nothing forbids it, but something can only be said on the day. */
+    public String go() {
+        if (noGo() != null) {
+            return "NO_GO";
+        }
+        return findings.stream()
+                        .anyMatch(f -> f.verdict() == Verdict.NOT_KNOWN
+                                && f.onTheDay()
+                                && f.severity() == yarrek.core.rulebook.Severity.STOP)
+                ? "ON_THE_DAY"
+                : "GO";
+    }
+
+    /** The first reason not to go, or null. */
+    public FindingRow noGo() {
+        return findings.stream()
+                .filter(FindingRow::blocks)
+                .findFirst()
+                .or(() -> findings.stream()
+                        .filter(f -> f.verdict() == Verdict.NOT_KNOWN
+                                && f.severity() == yarrek.core.rulebook.Severity.STOP
+                                && !f.onTheDay())
+                        .findFirst())
+                .orElse(null);
+    }
+
+    /** One line for lists: the first reason not to go, else the first open finding. */
+    public String reason() {
+        FindingRow first = noGo() != null ? noGo() : open().isEmpty() ? null : open().get(0);
+        if (first == null) {
+            return "nothing found against it among the rules on file";
+        }
+        String s = first.title() + ": " + first.says();
+        return s.length() > 590 ? s.substring(0, 590) + "…" : s;
+    }
+}

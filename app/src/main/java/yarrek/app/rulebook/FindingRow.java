@@ -1,0 +1,145 @@
+package yarrek.app.rulebook;
+
+import java.time.LocalDate;
+import java.util.List;
+import yarrek.core.rulebook.Bound;
+import yarrek.core.rulebook.Finding;
+import yarrek.core.rulebook.Gauge;
+import yarrek.core.rulebook.Interval;
+import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.Vocabulary;
+
+/** A finding as it is stored with its job or flight, and shown: everything needed to show it a year later. */
+public record FindingRow(
+        String ruleId,
+        String title,
+        String layer,
+        Severity severity,
+        Verdict verdict,
+        String says,
+        GaugeRow gauge,
+        List<String> missing,
+        List<IntervalRow> intervals,
+        String beatenBy,
+        String citation,
+        String remedy,
+        String requires,
+        String appliesWhen,
+        LocalDate readOn,
+        String confidence,
+        String notes,
+        boolean onTheDay) {
+
+    /** A stretch of breach in seconds of the trace; {@code worst} is null when the fact is no quantity. */
+    public record IntervalRow(double fromS, double toS, double worstS, Double worst) {}
+
+    /** A gauge with everything the drawing needs, in hundredths of its width. */
+    public record GaugeRow(
+            String fact,
+            String unit,
+            double value,
+            double uncertainty,
+            double least,
+            double greatest,
+            double limit,
+            String bound,
+            String valueText,
+            String limitText,
+            String marginText) {
+
+        static GaugeRow of(Gauge g) {
+            return new GaugeRow(
+                    g.fact(),
+                    g.unit(),
+                    g.value(),
+                    g.uncertainty(),
+                    g.least(),
+                    g.greatest(),
+                    g.limit(),
+                    g.bound().name(),
+                    g.valueText(),
+                    g.limitText(),
+                    g.marginText());
+        }
+
+        private double low() {
+            return Math.min(0, Math.min(least, limit));
+        }
+
+        private double high() {
+            double top = Math.max(Math.max(greatest, value + uncertainty), limit);
+            return top + (top - low()) * 0.12 + (top == low() ? 1 : 0);
+        }
+
+        private double at(double v) {
+            return Math.round((v - low()) / (high() - low()) * 1000) / 10.0;
+        }
+
+        public double valueAt() {
+            return at(value);
+        }
+
+        public double limitAt() {
+            return at(limit);
+        }
+
+        public double fromAt() {
+            return at(least == greatest ? Math.min(value, Math.max(low(), 0)) : least);
+        }
+
+        public double widthTo() {
+            return Math.max(0.6, at(greatest) - fromAt());
+        }
+
+        /** Where the forbidden side begins and how wide it is. */
+        public double forbiddenFrom() {
+            return Bound.valueOf(bound).isUpper() ? limitAt() : 0;
+        }
+
+        public double forbiddenWidth() {
+            return Bound.valueOf(bound).isUpper() ? 100 - limitAt() : limitAt();
+        }
+    }
+
+    static FindingRow of(Finding f) {
+        var r = f.rule();
+        return new FindingRow(
+                r.id(),
+                r.title(),
+                r.layer().words(),
+                r.severity(),
+                f.verdict(),
+                f.says(),
+                f.gauge().map(GaugeRow::of).orElse(null),
+                f.missing().stream().map(m -> Vocabulary.define(m).question()).toList(),
+                f.intervals().stream().map(FindingRow::row).toList(),
+                f.beatenBy().orElse(null),
+                r.citation(),
+                r.remedy(),
+                r.requires().words(),
+                r.appliesWhen().words(),
+                r.readOn(),
+                r.confidence(),
+                r.notes(),
+                r.onTheDay());
+    }
+
+    private static IntervalRow row(Interval i) {
+        return new IntervalRow(i.fromS(), i.toS(), i.worstS(), Double.isNaN(i.worst()) ? null : i.worst());
+    }
+
+    public boolean blocks() {
+        return verdict == Verdict.BREACHED && severity == Severity.STOP;
+    }
+
+    /** Name of the status shape: full bar, cut bar, notch or dots. */
+    public String shape() {
+        return switch (verdict) {
+            case MET -> "full";
+            case CLOSE -> "cut";
+            case BREACHED -> "notch";
+            case NOT_KNOWN, NOT_APPLICABLE -> "dots";
+        };
+    }
+}

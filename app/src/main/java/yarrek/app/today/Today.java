@@ -1,0 +1,236 @@
+package yarrek.app.today;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.flights.Flights;
+import yarrek.app.incidents.Incidents;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.web.Viewer;
+import yarrek.core.paper.PaperState;
+import yarrek.core.paper.Weave;
+
+/** Gathers what needs a hand. */
+@Service
+public class Today {
+    private static final int JOB_HORIZON_DAYS = 21;
+    private static final int QUEUE = 40;
+    private static final int WEAVE_DAYS_BEFORE = 3;
+    private static final int WEAVE_DAYS_AFTER = 32;
+    private static final int WEAVE_ROWS = 14;
+    private static final int LOOK_WITHIN_HOURS = 72;
+
+    /**
+     * Something to do.
+     *
+     * @param by until when; overdue when it is past
+     * @param shape status shape
+     * @param link the exact place
+     */
+    public record Item(
+            Instant by,
+            boolean allDay,
+            String shape,
+            String state,
+            String what,
+            String why,
+            String link,
+            String action,
+            boolean late) {}
+
+    /** The page. */
+    public record Page(
+            LocalDate today, ZoneId zone, List<Item> queue, int more, Weave weave, List<Jobs.Row> nextJobs) {}
+
+    private final Jobs jobs;
+    private final Papers papers;
+    private final Flights flights;
+    private final Incidents incidents;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Office office;
+    private final Clock clock;
+
+    Today(
+            Jobs jobs,
+            Papers papers,
+            Flights flights,
+            Incidents incidents,
+            Crew crew,
+            Fleet fleet,
+            Office office,
+            Clock clock) {
+        this.jobs = jobs;
+        this.papers = papers;
+        this.flights = flights;
+        this.incidents = incidents;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.office = office;
+        this.clock = clock;
+    }
+
+    @Transactional(readOnly = true)
+    public Page page(Viewer viewer) {
+        Office.OperatorView operator = office.operator();
+        ZoneId zone = operator.zone();
+        Instant now = clock.instant();
+        LocalDate today = now.atZone(zone).toLocalDate();
+        List<Jobs.Row> upcoming = jobs.upcoming(viewer, 200);
+        List<Weave.JobSpan> spans = viewer.isPilot()
+                ? List.of()
+                : jobs.spans(today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER));
+        List<Item> items = new ArrayList<>();
+        for (Jobs.Row j : upcoming) {
+            boolean soon = !j.firstDay().isAfter(today.plusDays(JOB_HORIZON_DAYS));
+            if (soon && (j.breached() > 0 || j.notKnown() > 0)) {
+                boolean noGo = j.go().equals("NO_GO");
+                items.add(new Item(
+                        j.start(),
+                        false,
+                        j.shape(),
+                        noGo ? "no-go" : "open points",
+                        j.name() + " at " + j.siteName(),
+                        j.reason(),
+                        "/jobs/" + j.id(),
+                        "settle",
+                        false));
+            }
+        }
+        papers(viewer, operator, today, zone, spans, items);
+        for (Flights.Row f : flights.notLookedAt(viewer, 100)) {
+            Instant by = f.takeoff().plus(Duration.ofHours(LOOK_WITHIN_HOURS));
+            items.add(new Item(
+                    by,
+                    false,
+                    f.shape(),
+                    f.breached() > 0 ? f.breached() + " breached" : "not looked at",
+                    "Flight of " + (f.aircraft() == null ? "an unnamed aircraft" : f.aircraft()),
+                    f.worst().isEmpty() ? "brought in and not yet looked at" : f.worst(),
+                    "/flights/" + f.id(),
+                    "look",
+                    by.isBefore(now)));
+        }
+        for (Incidents.View i : incidents.open(viewer)) {
+            items.add(new Item(
+                    i.happenedAt().plus(Duration.ofHours(LOOK_WITHIN_HOURS)),
+                    false,
+                    "notch",
+                    "open",
+                    "Incident: " + i.kind(),
+                    i.statement(),
+                    "/incidents/" + i.id(),
+                    "carry on",
+                    i.happenedAt().plus(Duration.ofHours(LOOK_WITHIN_HOURS)).isBefore(now)));
+        }
+        items.sort(Comparator.comparing(Item::by));
+        int more = Math.max(0, items.size() - QUEUE);
+        return new Page(
+                today,
+                zone,
+                items.stream().limit(QUEUE).toList(),
+                more,
+                weave(viewer, operator, today, zone, spans),
+                upcoming.stream().limit(3).toList());
+    }
+
+    private void papers(
+            Viewer viewer,
+            Office.OperatorView operator,
+            LocalDate today,
+            ZoneId zone,
+            List<Weave.JobSpan> spans,
+            List<Item> items) {
+        Map<UUID, String> names = names(operator);
+        List<Papers.Row> all = papers.all();
+        Map<UUID, List<Papers.Row>> byHolder = all.stream().collect(Collectors.groupingBy(Papers.Row::holderId));
+        for (Papers.Row p : all) {
+            boolean mine = !viewer.isPilot() || p.holderId().equals(viewer.personId());
+            boolean due = p.state() == PaperState.ACT_SOON
+                    || p.state() == PaperState.RUN_OUT
+                    || p.state() == PaperState.UNKNOWN;
+            String holder = names.get(p.holderId());
+            if (!mine || !due || holder == null || replaced(p, byHolder.get(p.holderId()), today)) {
+                continue;
+            }
+            boolean needed = spans.stream()
+                    .anyMatch(s -> s.needs().stream()
+                            .anyMatch(n -> n.holderId().equals(p.holderId().toString())
+                                    && n.kind().equals(p.kind())));
+            LocalDate by = p.actBy() == null ? today : p.actBy();
+            boolean late = by.isBefore(today);
+            String end = p.validTo() == null
+                    ? "its end is not known"
+                    : (p.state() == PaperState.RUN_OUT ? "ran out on " : "runs out on ") + p.validTo();
+            items.add(new Item(
+                    by.atTime(17, 0).atZone(zone).toInstant(),
+                    true,
+                    p.shape(),
+                    p.state().words(),
+                    p.kindWords() + " of " + holder,
+                    p.number() + " " + end + (needed ? "; a planned job needs it" : ""),
+                    "/papers/" + p.id(),
+                    "renew",
+                    late));
+        }
+    }
+
+    /** A run-out paper with a newer one of its kind and holder is history, not work. */
+    private static boolean replaced(Papers.Row p, List<Papers.Row> ofHolder, LocalDate today) {
+        return ofHolder.stream()
+                .anyMatch(o -> !o.id().equals(p.id())
+                        && o.kind().equals(p.kind())
+                        && (o.validTo() == null || o.validTo().isAfter(p.validTo() == null ? today : p.validTo())));
+    }
+
+    private Map<UUID, String> names(Office.OperatorView operator) {
+        Map<UUID, String> names = new java.util.HashMap<>(fleet.aircraftNames());
+        crew.all().forEach(p -> names.put(p.id(), p.name()));
+        names.put(operator.id(), "the operator");
+        return names;
+    }
+
+    /** Holders that a job in the span needs come first; then those with something due. */
+    private Weave weave(
+            Viewer viewer, Office.OperatorView operator, LocalDate today, ZoneId zone, List<Weave.JobSpan> spans) {
+        List<Papers.Holder> holders = new ArrayList<>();
+        if (!viewer.isPilot()) {
+            holders.add(new Papers.Holder("operator", operator.id(), "Operator"));
+        }
+        var needed = spans.stream()
+                .flatMap(s -> s.needs().stream())
+                .map(Weave.Need::holderId)
+                .collect(Collectors.toSet());
+        crew.all().stream()
+                .filter(p -> viewer.maySee(p.id()) && (viewer.isPilot() || needed.contains(p.id().toString())))
+                .forEach(p -> holders.add(new Papers.Holder("pilot", p.id(), p.name())));
+        if (!viewer.isPilot()) {
+            fleet.aircraftNames().entrySet().stream()
+                    .filter(a -> needed.contains(a.getKey().toString()))
+                    .sorted(Map.Entry.comparingByValue())
+                    .forEach(a -> holders.add(new Papers.Holder("aircraft", a.getKey(), a.getValue())));
+        }
+        Weave w = papers.weave(
+                today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER), zone, holders, spans);
+        List<Weave.Row> rows = w.rows().stream()
+                .sorted(Comparator.comparing((Weave.Row r) -> r.knots().isEmpty())
+                        .thenComparing(Weave.Row::worst, Comparator.reverseOrder()))
+                .limit(WEAVE_ROWS)
+                .toList();
+        return new Weave(w.from(), w.through(), w.now(), rows, w.strands(), w.ticks());
+    }
+}

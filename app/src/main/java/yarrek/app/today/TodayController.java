@@ -1,0 +1,22 @@
+package yarrek.app.today;
+
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import yarrek.app.web.Viewer;
+
+/** The first page. */
+@Controller
+class TodayController {
+    private final Today today;
+
+    TodayController(Today today) {
+        this.today = today;
+    }
+
+    @GetMapping("/")
+    String today(Model model) {
+        model.addAttribute("page", today.page(Viewer.current()));
+        return "today/today";
+    }
+}

@@ -1,0 +1,78 @@
+package yarrek.app.web;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import org.springframework.stereotype.Component;
+
+/** How figures, dates and times are shown: always with unit, local time with UTC beside it. */
+@Component("show")
+public class Show {
+    private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("EEE d MMM uuuu", Locale.UK);
+    private static final DateTimeFormatter SHORT_DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
+    private static final DateTimeFormatter SECONDS = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.UK);
+
+    public String date(LocalDate d) {
+        return d == null ? "–" : DATE.format(d);
+    }
+
+    public String day(LocalDate d) {
+        return d == null ? "–" : SHORT_DATE.format(d);
+    }
+
+    /** "Tue 24 Nov 2026 14:05 (15:05 UTC)". */
+    public String moment(Instant i, ZoneId zone) {
+        return i == null ? "–" : DATE.format(i.atZone(zone)) + " " + clock(i, zone);
+    }
+
+    /** "14:05 (15:05 UTC)". */
+    public String clock(Instant i, ZoneId zone) {
+        return CLOCK.format(i.atZone(zone)) + " (" + CLOCK.format(i.atZone(ZoneOffset.UTC)) + " UTC)";
+    }
+
+    public String utcSeconds(Instant i) {
+        return SECONDS.format(i.atZone(ZoneOffset.UTC)) + " UTC";
+    }
+
+    /** "2 min 24 s", "1 h 05 min". */
+    public String duration(double seconds) {
+        Duration d = Duration.ofMillis(Math.round(seconds * 1000));
+        if (d.toHours() > 0) {
+            return String.format(Locale.ROOT, "%d h %02d min", d.toHours(), d.toMinutesPart());
+        }
+        return d.toMinutes() > 0
+                ? String.format(Locale.ROOT, "%d min %02d s", d.toMinutes(), d.toSecondsPart())
+                : String.format(Locale.ROOT, "%.1f s", seconds);
+    }
+
+    /** One decimal and the unit, or "not known". */
+    public String one(Double v, String unit) {
+        return v == null || v.isNaN()
+                ? "not known"
+                : String.format(Locale.ROOT, "%.1f %s", v, unit).strip();
+    }
+
+    /** No decimals and the unit, or "not known". */
+    public String whole(Double v, String unit) {
+        return v == null || v.isNaN()
+                ? "not known"
+                : String.format(Locale.ROOT, "%.0f %s", v, unit).strip();
+    }
+
+    public String two(Double v, String unit) {
+        return v == null || v.isNaN()
+                ? "not known"
+                : String.format(Locale.ROOT, "%.2f %s", v, unit).strip();
+    }
+
+    public String bytes(long n) {
+        return n >= 1_000_000
+                ? String.format(Locale.ROOT, "%.1f MB", n / 1e6)
+                : String.format(Locale.ROOT, "%.1f kB", n / 1e3);
+    }
+}

@@ -1,0 +1,157 @@
+package yarrek.app.web;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import yarrek.core.units.Length;
+
+/** Reads what people type: numbers with a unit, dates in natural forms, times of day. */
+public final class TypedInput {
+    private static final Pattern NUMBER = Pattern.compile("([+\\-−]?[0-9]+(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·]*)");
+    private static final Pattern RELATIVE =
+            Pattern.compile("\\+\\s*(\\d{1,4})\\s*(d|day|days|w|week|weeks|m|month|months|y|year|years)");
+
+    private static final Map<String, Double> METRES = Map.of(
+            "",
+            1.0,
+            "m",
+            1.0,
+            "km",
+            1000.0,
+            "ft",
+            Length.METRES_PER_FOOT,
+            "feet",
+            Length.METRES_PER_FOOT,
+            "nm",
+            Length.METRES_PER_NAUTICAL_MILE);
+    private static final Map<String, Double> GRAMS =
+            Map.of("", 1.0, "g", 1.0, "kg", 1000.0, "lb", 453.59237, "oz", 28.349523125);
+    private static final Map<String, Double> METRES_PER_SECOND = Map.of(
+            "",
+            1.0,
+            "m/s",
+            1.0,
+            "km/h",
+            1 / 3.6,
+            "kn",
+            Length.METRES_PER_NAUTICAL_MILE / 3600,
+            "kt",
+            Length.METRES_PER_NAUTICAL_MILE / 3600,
+            "mph",
+            0.44704);
+    private static final List<DateTimeFormatter> DATES = List.of(
+            formatter("uuuu-M-d"),
+            formatter("d.M.uuuu"),
+            formatter("d/M/uuuu"),
+            formatter("d MMM uuuu"),
+            formatter("d MMMM uuuu"));
+
+    private TypedInput() {}
+
+    private static DateTimeFormatter formatter(String pattern) {
+        return new DateTimeFormatterBuilder()
+                .parseCaseInsensitive()
+                .appendPattern(pattern)
+                .toFormatter(Locale.UK);
+    }
+
+    /** @throws IllegalArgumentException saying what is accepted */
+    public static double metres(String s) {
+        return quantity(s, METRES, "a length such as 120, 120 m, 400 ft or 0.5 km");
+    }
+
+    /** @throws IllegalArgumentException saying what is accepted */
+    public static double grams(String s) {
+        return quantity(s, GRAMS, "a mass such as 249.4, 249.4 g or 0.9 kg");
+    }
+
+    /** @throws IllegalArgumentException saying what is accepted */
+    public static double metresPerSecond(String s) {
+        return quantity(s, METRES_PER_SECOND, "a speed such as 8, 8 m/s, 30 km/h or 15 kn");
+    }
+
+    /** @throws IllegalArgumentException saying what is accepted */
+    public static double plain(String s, String unit) {
+        return quantity(
+                s,
+                unit.isEmpty()
+                        ? Map.of("", 1.0)
+                        : Map.of("", 1.0, unit, 1.0, unit.toLowerCase(Locale.ROOT), 1.0).entrySet().stream()
+                                .collect(java.util.stream.Collectors.toMap(
+                                        Map.Entry::getKey, Map.Entry::getValue, (a, b) -> a)),
+                "a number such as 12.5" + (unit.isEmpty() ? "" : " " + unit));
+    }
+
+    private static double quantity(String s, Map<String, Double> units, String accepted) {
+        Matcher m = NUMBER.matcher(s.strip());
+        Double factor = m.matches()
+                ? units.getOrDefault(m.group(2), units.get(m.group(2).toLowerCase(Locale.ROOT)))
+                : null;
+        if (factor == null) {
+            throw new IllegalArgumentException("“" + cut(s) + "” is not understood; type " + accepted);
+        }
+        return Double.parseDouble(m.group(1).replace(',', '.').replace('−', '-')) * factor;
+    }
+
+    /**
+     * A date: "2027-03-14", "14.3.2027", "14/3/2027" (day first), "14 Mar 2027", "today", "tomorrow", "+3 weeks".
+     *
+     * @throws IllegalArgumentException saying what is accepted
+     */
+    public static LocalDate date(String s, LocalDate today) {
+        String t = s.strip().toLowerCase(Locale.ROOT).replaceAll("\\s+", " ");
+        if (t.equals("today")) {
+            return today;
+        }
+        if (t.equals("tomorrow")) {
+            return today.plusDays(1);
+        }
+        if (t.equals("yesterday")) {
+            return today.minusDays(1);
+        }
+        Matcher m = RELATIVE.matcher(t);
+        if (m.matches()) {
+            int n = Integer.parseInt(m.group(1));
+            return switch (m.group(2).charAt(0)) {
+                case 'd' -> today.plusDays(n);
+                case 'w' -> today.plusWeeks(n);
+                case 'm' -> today.plusMonths(n);
+                default -> today.plusYears(n);
+            };
+        }
+        for (DateTimeFormatter f : DATES) {
+            try {
+                return LocalDate.parse(t, f.withResolverStyle(java.time.format.ResolverStyle.STRICT));
+            } catch (DateTimeException e) {
+                // not in this form; the last one decides
+            }
+        }
+        throw new IllegalArgumentException("“" + cut(s)
+                + "” is not a date that is understood; type it as 2027-03-14, 14 Mar 2027, tomorrow or +3 weeks");
+    }
+
+    /** @throws IllegalArgumentException saying what is accepted */
+    public static LocalTime time(String s) {
+        Matcher m = Pattern.compile("(\\d{1,2})[:.h]?(\\d{2})?").matcher(s.strip());
+        try {
+            if (m.matches()) {
+                return LocalTime.of(
+                        Integer.parseInt(m.group(1)), m.group(2) == null ? 0 : Integer.parseInt(m.group(2)));
+            }
+        } catch (DateTimeException e) {
+            // told below
+        }
+        throw new IllegalArgumentException("“" + cut(s) + "” is not a time of day; type it as 9:30 or 14");
+    }
+
+    private static String cut(String s) {
+        return s.length() > 40 ? s.substring(0, 40) + "…" : s;
+    }
+}
