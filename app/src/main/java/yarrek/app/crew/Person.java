@@ -18,7 +18,10 @@ class Person {
     String name;
     LocalDate bornOn;
     String phone;
+
+    @jakarta.persistence.Column(name = "flown_s")
     long flownS;
+
     int landings;
 
     protected Person() {} // for JPA only

@@ -21,6 +21,7 @@ import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -82,7 +83,9 @@ class DemoWorld implements ApplicationRunner {
         this.clock = clock;
     }
 
+    /** All or nothing: a start that is broken off leaves an empty database behind. */
     @Override
+    @Transactional(rollbackFor = Exception.class)
     public void run(ApplicationArguments args) throws IOException, BrokenFileException {
         if (!office.isEmpty()) {
             return;

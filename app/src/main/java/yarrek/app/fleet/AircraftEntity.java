@@ -27,7 +27,7 @@ class AircraftEntity {
     @Version
     long version;
 
-    @ManyToOne(fetch = FetchType.LAZY)
+    @ManyToOne(fetch = FetchType.EAGER) // fields are read directly, which a lazy proxy would answer with nothing
     @JoinColumn(name = "model_id")
     AircraftModel model;
 
@@ -47,7 +47,10 @@ class AircraftEntity {
     String weighedScale;
     Boolean remoteIdActive;
     Boolean geoAwarenessCurrent;
+
+    @jakarta.persistence.Column(name = "flown_s")
     long flownS;
+
     int landings;
 
     protected AircraftEntity() {} // for JPA only

@@ -42,10 +42,18 @@ class AircraftModel {
     boolean hasCamera;
     boolean isToy;
     Double maxLevelSpeedMps;
+
+    @Column(name = "dimension_m")
     Double dimensionM;
+
     Double windLimitMps;
+
+    @Column(name = "temperature_min_c")
     Double temperatureMinC;
+
+    @Column(name = "temperature_max_c")
     Double temperatureMaxC;
+
     String remoteId;
     String lights;
 

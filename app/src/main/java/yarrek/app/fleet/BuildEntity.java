@@ -24,13 +24,13 @@ class BuildEntity {
     @Version
     long version;
 
-    @ManyToOne(fetch = FetchType.LAZY)
+    @ManyToOne(fetch = FetchType.EAGER) // fields are read directly, which a lazy proxy would answer with nothing
     @JoinColumn(name = "aircraft_id")
     AircraftEntity aircraft;
 
     String name;
 
-    @ManyToOne(fetch = FetchType.LAZY)
+    @ManyToOne(fetch = FetchType.EAGER) // fields are read directly, which a lazy proxy would answer with nothing
     @JoinColumn(name = "pack_model_id")
     PackModel pack;
 

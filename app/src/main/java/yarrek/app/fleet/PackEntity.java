@@ -20,7 +20,7 @@ class PackEntity {
     @Version
     long version;
 
-    @ManyToOne(fetch = FetchType.LAZY)
+    @ManyToOne(fetch = FetchType.EAGER) // fields are read directly, which a lazy proxy would answer with nothing
     @JoinColumn(name = "model_id")
     PackModel model;
 
