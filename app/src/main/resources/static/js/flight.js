@@ -8,6 +8,7 @@
   Promise.all([fetch('/flights/' + id + '/drawing.json').then(function (r) { return r.json(); }), fetch('/airspace/map.json').then(function (r) { return r.json(); })]).then(function (both) {
     var d = both[0], ground = both[1];
     var map = L.map(place, { attributionControl: false, preferCanvas: true });
+    map.setView([46.6, -17.9], 11);
     L.control.scale({ imperial: false }).addTo(map);
     var north = document.getElementById('north');
     if (north) { place.appendChild(north); north.removeAttribute('hidden'); }
@@ -36,7 +37,7 @@
       if (i === null || i === undefined) { return; }
       clock.textContent = new Date(start + d.seconds[i] * 1000).toISOString().slice(11, 21) + ' UTC, ' + (d.seconds[i] - d.takeoffS).toFixed(1) + ' s after take-off';
       if (dot && d.latitude[i] !== null) { dot.setLatLng([d.latitude[i], d.longitude[i]]); }
-      Object.keys(d.strips).forEach(function (k) { var v = d.strips[k].values[i]; document.getElementById('strip-value-' + k).textContent = v === null ? '–' : v.toFixed(1) + ' ' + d.strips[k].unit; });
+      Object.keys(d.strips).forEach(function (k) { var v = d.strips[k].values[i]; document.getElementById('strip-value-' + k).textContent = v === null ? '–' : (Math.abs(v) < 0.05 ? 0 : v).toFixed(1) + ' ' + d.strips[k].unit; });
     }
     var host = document.getElementById('strips'), charts = [], sync = uPlot.sync('flight');
     function breachPlugin() {
@@ -64,11 +65,11 @@
       var font = '11px "Barlow Semi Condensed"';
       charts.push(new uPlot({
         width: host.clientWidth, height: n === 0 ? 120 : 84, scales: { x: { time: false } }, series: series, plugins: [breachPlugin()],
-        axes: [{ stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 22, values: function (u, v) { return v.map(function (x) { return x + ' s'; }); } }, { stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 40 }],
+        axes: [{ stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 30, values: function (u, v) { return v.map(function (x) { return x + ' s'; }); } }, { stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 40 }],
         cursor: { sync: { key: sync.key }, y: false }, legend: { show: false }, hooks: { setCursor: [function (u) { at(u.cursor.idx); }] }
       }, data, box));
     });
-    at(0);
+    at(Math.max(0, d.seconds.findIndex(function (s) { return s >= d.takeoffS; })));
     window.addEventListener('resize', function () { charts.forEach(function (c) { c.setSize({ width: host.clientWidth, height: c.height }); }); });
     document.addEventListener('yarrek:theme', function () { window.location.reload(); });
 

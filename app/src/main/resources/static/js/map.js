@@ -6,6 +6,7 @@
   function css(name) { return getComputedStyle(document.documentElement).getPropertyValue(name).trim(); }
 
   var map = L.map(place, { attributionControl: false, zoomControl: true, preferCanvas: false });
+  map.setView([46.6, -17.9], 11);
   L.control.scale({ imperial: false }).addTo(map);
   var north = document.getElementById('north');
   if (north) { place.appendChild(north); north.removeAttribute('hidden'); }
@@ -19,7 +20,7 @@
     var all = [];
     data.scenery.forEach(function (f) {
       var kind = f.properties.kind;
-      L.geoJSON(f, { interactive: false, style: kind === 'land' ? { color: css('--rule-strong'), weight: 1.4, fillColor: css('--sheet'), fillOpacity: 1 } : { color: css('--ink'), weight: 2, fillOpacity: 0 }, pointToLayer: function (p, at) { return L.circleMarker(at, { radius: 2, color: css('--ink') }); } })
+      L.geoJSON(f, { interactive: false, style: kind === 'land' ? { color: css('--rule-strong'), weight: 1.4, fillColor: css('--sheet'), fillOpacity: 1 } : { color: css('--ink'), weight: 2, fillOpacity: 0 }, pointToLayer: function (p, at) { return L.circleMarker(at, { radius: 1, opacity: 0 }); } })
         .addTo(map).eachLayer(function (l) { if (f.properties.name) { l.bindTooltip(f.properties.name, { permanent: true, direction: 'center', className: 'map-name' }); } });
     });
     data.zones.forEach(function (z) {

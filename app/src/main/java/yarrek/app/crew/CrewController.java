@@ -20,8 +20,6 @@ import yarrek.app.web.Viewer;
 /** Pages of the crew. */
 @Controller
 class CrewController {
-    private static final int WEAVE_DAYS_BEFORE = 7;
-    private static final int WEAVE_DAYS_AFTER = 90;
 
     private final Crew crew;
     private final Papers papers;
@@ -49,16 +47,6 @@ class CrewController {
         model.addAttribute("operatorPapers", papers.of(List.of(office.operator().id())));
         model.addAttribute(
                 "papers", papers.of(people.stream().map(Crew.PersonView::id).toList()));
-        model.addAttribute(
-                "weave",
-                papers.weave(
-                        today().minusDays(WEAVE_DAYS_BEFORE),
-                        today().plusDays(WEAVE_DAYS_AFTER),
-                        office.operator().zone(),
-                        people.stream()
-                                .map(p -> new Papers.Holder("pilot", p.id(), p.name()))
-                                .toList(),
-                        List.of()));
         return "crew/crew";
     }
 
@@ -68,14 +56,6 @@ class CrewController {
         Crew.PersonView p = crew.person(id);
         model.addAttribute("person", p);
         model.addAttribute("papers", papers.of(List.of(id)));
-        model.addAttribute(
-                "weave",
-                papers.weave(
-                        today().minusDays(WEAVE_DAYS_BEFORE),
-                        today().plusDays(WEAVE_DAYS_AFTER),
-                        office.operator().zone(),
-                        List.of(new Papers.Holder("pilot", id, p.name())),
-                        List.of()));
         return "crew/person";
     }
 

@@ -709,7 +709,7 @@ class DemoWorld implements ApplicationRunner {
                 "A2",
                 40.0,
                 250.0,
-                32.0,
+                45.0,
                 none,
                 "Ailsa Fenwright",
                 "Hanne Loxby",
@@ -754,28 +754,47 @@ class DemoWorld implements ApplicationRunner {
                 9.0,
                 Boolean.TRUE);
         jobs.setState(ids.get("Harbour wall, monthly"), "FLOWN");
-        UUID field = ids.get("Field edge drainage");
+        approval(
+                "Harbour wall, monthly",
+                "POR-118",
+                "Port Tarrow harbour office",
+                -12,
+                -8,
+                "Keep off berthed ships.",
+                "POR-HAR");
+        approval(
+                "Field edge drainage",
+                "TAR-2211",
+                "Tarrow Field tower",
+                7,
+                12,
+                "Call the tower before take-off and after landing.",
+                "TAR-AD");
+    }
+
+    private void approval(
+            String job, String number, String issuer, int fromDays, int toDays, String conditions, String lifts) {
         papers.save(
                 null,
                 -1,
                 new Papers.Entry(
                         "approval",
                         null,
-                        "TAR-2211",
-                        "Tarrow Field tower",
+                        number,
+                        issuer,
                         "EU",
                         "job",
-                        field,
-                        today.minusDays(3),
-                        today.plusDays(7),
-                        today.plusDays(12),
+                        ids.get(job),
+                        today.minusDays(15),
+                        today.plusDays(fromDays),
+                        today.plusDays(toDays),
                         true,
                         ZONE,
                         3,
-                        "Call the tower before take-off and after landing.",
+                        conditions,
                         "by telephone",
                         null,
-                        "TAR-AD"),
+                        lifts),
                 BY);
     }
 

@@ -3,7 +3,6 @@ package yarrek.app.fleet;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -27,8 +26,6 @@ import yarrek.core.units.Mass;
 /** Pages of the fleet. Translates between HTTP and {@link Fleet}; decides nothing itself. */
 @Controller
 class FleetController {
-    private static final int WEAVE_DAYS_BEFORE = 7;
-    private static final int WEAVE_DAYS_AFTER = 90;
 
     private final Fleet fleet;
     private final Papers papers;
@@ -49,7 +46,6 @@ class FleetController {
     @GetMapping("/fleet")
     String fleet(Model model) {
         List<Fleet.AircraftView> aircraft = fleet.aircraft();
-        ZoneId zone = office.operator().zone();
         model.addAttribute("aircraft", aircraft);
         model.addAttribute("models", fleet.models());
         model.addAttribute("accessories", fleet.accessories());
@@ -57,18 +53,6 @@ class FleetController {
                 .collect(Collectors.groupingBy(b -> b.aircraft().id()));
         model.addAttribute("builds", builds);
         model.addAttribute("today", today());
-        List<Papers.Holder> holders = aircraft.stream()
-                .limit(60)
-                .map(a -> new Papers.Holder("aircraft", a.id(), a.name()))
-                .toList();
-        model.addAttribute(
-                "weave",
-                papers.weave(
-                        today().minusDays(WEAVE_DAYS_BEFORE),
-                        today().plusDays(WEAVE_DAYS_AFTER),
-                        zone,
-                        holders,
-                        List.of()));
         return "fleet/fleet";
     }
 
@@ -83,14 +67,6 @@ class FleetController {
                 fleet.packModels().stream()
                         .filter(p -> a.model().packIds().contains(p.id()))
                         .toList());
-        model.addAttribute(
-                "weave",
-                papers.weave(
-                        today().minusDays(WEAVE_DAYS_BEFORE),
-                        today().plusDays(WEAVE_DAYS_AFTER),
-                        office.operator().zone(),
-                        List.of(new Papers.Holder("aircraft", id, a.name())),
-                        List.of()));
         return "fleet/aircraft";
     }
 

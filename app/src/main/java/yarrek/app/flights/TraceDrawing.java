@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.TreeSet;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.FindingRow;
+import yarrek.core.geo.Geodesy;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
@@ -75,6 +76,17 @@ record TraceDrawing(
                             values(heights, picked),
                             height == null ? null : height.limit()));
         }
+        double[] distances = distances(trace, takeoff);
+        if (distances != null) {
+            FindingRow.GaugeRow far = binding(assessment, "pilotDistanceM");
+            strips.put(
+                    "distance",
+                    new Strip(
+                            "Distance from take-off",
+                            "m",
+                            values(distances, picked),
+                            far == null ? null : far.limit()));
+        }
         strip(strips, "speed", "Ground speed", "m/s", trace, Channel.GROUND_SPEED_MPS, picked, null);
         FindingRow.GaugeRow charge = binding(assessment, "batteryPct");
         strip(
@@ -101,6 +113,27 @@ record TraceDrawing(
                 strips,
                 bands,
                 marks);
+    }
+
+    /** Geodesic distances from the position at take-off; null without positions. */
+    private static double[] distances(Trace trace, Instant takeoff) {
+        double[] lat = trace.column(Channel.LATITUDE_DEG);
+        double[] lon = trace.column(Channel.LONGITUDE_DEG);
+        if (lat == null || lon == null) {
+            return null;
+        }
+        double from = Duration.between(trace.start(), takeoff).toNanos() / 1e9;
+        double[] d = new double[lat.length];
+        int origin = -1;
+        for (int i = 0; i < d.length && origin < 0; i++) {
+            origin = trace.seconds()[i] >= from - 1e-3 && !Double.isNaN(lat[i]) && !Double.isNaN(lon[i]) ? i : -1;
+        }
+        for (int i = 0; i < d.length; i++) {
+            d[i] = origin < 0 || Double.isNaN(lat[i]) || Double.isNaN(lon[i])
+                    ? Double.NaN
+                    : Geodesy.distanceM(lat[origin], lon[origin], lat[i], lon[i]);
+        }
+        return d;
     }
 
     private static FindingRow.GaugeRow binding(AssessmentRow a, String factStart) {

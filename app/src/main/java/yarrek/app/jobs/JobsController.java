@@ -23,6 +23,10 @@ import yarrek.app.web.Viewer;
 /** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
 @Controller
 class JobsController {
+    private static final int WEAVE_DAYS_BEFORE = 7;
+    private static final int WEAVE_DAYS_AFTER = 90;
+    private static final int MOST_WEAVE_HOLDERS = 60;
+
     private final Jobs jobs;
     private final Airspace airspace;
     private final Crew crew;
@@ -75,6 +79,37 @@ class JobsController {
                         .filter(j -> viewer.maySee(j.pilotId(), j.observerId()))
                         .toList());
         return "jobs/of-build";
+    }
+
+    /** The validity weave of all pilots or aircraft, or of one, with the jobs across it; a fragment for their pages. */
+    @GetMapping("/jobs/weave")
+    String weave(@RequestParam("of") String of, @RequestParam(value = "id", required = false) UUID id, Model model) {
+        Viewer viewer = Viewer.current();
+        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        LocalDate from = today.minusDays(WEAVE_DAYS_BEFORE);
+        LocalDate through = today.plusDays(WEAVE_DAYS_AFTER);
+        List<Papers.Holder> holders = of.equals("pilot")
+                ? crew.all().stream()
+                        .filter(p -> viewer.maySee(p.id()))
+                        .map(p -> new Papers.Holder("pilot", p.id(), p.name()))
+                        .toList()
+                : fleet.aircraftNames().entrySet().stream()
+                        .sorted(java.util.Map.Entry.comparingByValue())
+                        .map(a -> new Papers.Holder("aircraft", a.getKey(), a.getValue()))
+                        .toList();
+        List<Papers.Holder> shown = holders.stream()
+                .filter(h -> id == null || h.id().equals(id))
+                .limit(MOST_WEAVE_HOLDERS)
+                .toList();
+        model.addAttribute(
+                "weave",
+                papers.weave(
+                        from,
+                        through,
+                        office.operator().zone(),
+                        shown,
+                        viewer.isPilot() ? List.of() : jobs.spans(from, through)));
+        return "jobs/weave";
     }
 
     @GetMapping("/jobs/new")

@@ -9,9 +9,9 @@ public enum PaperKind {
     OPERATOR_REGISTRATION("operatorRegistration", "operator registration", "operator"),
     LIABILITY_INSURANCE("liabilityInsurance", "liability insurance", "operator"),
     OPERATIONAL_AUTHORISATION("operationalAuthorisation", "operational authorisation", "operator"),
-    PILOT_CERTIFICATE("pilotCertificate", "pilot certificate", "pilot", "A1/A3", "A2", "STS"),
+    PILOT_CERTIFICATE("pilotCertificate", "certificate", "pilot", "A1/A3", "A2", "STS"),
     FIRST_AID("firstAid", "first-aid course", "pilot"),
-    MARK_ON_AIRCRAFT("markOnAircraft", "mark on the aircraft", "aircraft"),
+    MARK_ON_AIRCRAFT("markOnAircraft", "mark", "aircraft"),
     HULL_INSURANCE("hullInsurance", "hull cover", "aircraft"),
     MAINTENANCE_RELEASE("maintenanceRelease", "maintenance release", "aircraft"),
     APPROVAL("approval", "approval", "job");

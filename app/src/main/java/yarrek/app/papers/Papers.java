@@ -277,16 +277,40 @@ public class Papers {
                             .add(p));
         }
         for (Holder h : holders) {
-            Map<String, List<Paper>> byKind = new LinkedHashMap<>();
-            jobs.stream()
-                    .flatMap(j -> j.needs().stream())
-                    .filter(n -> n.holderId().equals(h.id().toString()))
-                    .forEach(n -> byKind.putIfAbsent(n.kind(), new ArrayList<>()));
-            for (PaperEntity p : byHolder.getOrDefault(h.id(), List.of())) {
-                byKind.computeIfAbsent(p.kind, k -> new ArrayList<>()).add(p.paper());
+            List<Paper> held = byHolder.getOrDefault(h.id(), List.of()).stream()
+                    .map(PaperEntity::paper)
+                    .toList();
+            Map<List<String>, List<Paper>> lines = new LinkedHashMap<>();
+            for (Paper p : held) {
+                lines.computeIfAbsent(List.of(p.kind(), p.level().orElse("")), k -> new ArrayList<>())
+                        .add(p);
             }
-            byKind.forEach((kind, papers) ->
-                    rows.add(new Weave.RowInput(h.id().toString(), h.name(), kind, PaperKind.words(kind), papers)));
+            for (Weave.JobSpan job : jobs) {
+                for (Weave.Need n : job.needs()) {
+                    boolean shown = lines.keySet().stream()
+                            .anyMatch(k -> k.get(0).equals(n.kind())
+                                    && (n.anyLevel().isEmpty()
+                                            || n.anyLevel().contains(k.get(1))
+                                            || k.get(1).isEmpty()));
+                    if (n.holderId().equals(h.id().toString()) && !shown) {
+                        lines.put(
+                                List.of(
+                                        n.kind(),
+                                        n.anyLevel().size() == 1
+                                                ? n.anyLevel().iterator().next()
+                                                : ""),
+                                new ArrayList<>());
+                    }
+                }
+            }
+            lines.forEach((k, papers) -> rows.add(new Weave.RowInput(
+                    h.id().toString(),
+                    h.name(),
+                    k.get(0),
+                    PaperKind.words(k.get(0)) + (k.get(1).isEmpty() ? "" : " " + k.get(1)),
+                    k.get(1).isEmpty() ? Optional.empty() : Optional.of(k.get(1)),
+                    papers,
+                    held.stream().filter(p -> p.kind().equals(k.get(0))).toList())));
         }
         return Weave.lay(from, through, clock.instant(), zone, rows, jobs);
     }

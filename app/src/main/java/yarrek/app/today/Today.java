@@ -112,19 +112,7 @@ public class Today {
             }
         }
         papers(viewer, operator, today, zone, spans, items);
-        for (Flights.Row f : flights.notLookedAt(viewer, 100)) {
-            Instant by = f.takeoff().plus(Duration.ofHours(LOOK_WITHIN_HOURS));
-            items.add(new Item(
-                    by,
-                    false,
-                    f.shape(),
-                    f.breached() > 0 ? f.breached() + " breached" : "not looked at",
-                    "Flight of " + (f.aircraft() == null ? "an unnamed aircraft" : f.aircraft()),
-                    f.worst().isEmpty() ? "brought in and not yet looked at" : f.worst(),
-                    "/flights/" + f.id(),
-                    "look",
-                    by.isBefore(now)));
-        }
+        flights(viewer, now, items);
         for (Incidents.View i : incidents.open(viewer)) {
             items.add(new Item(
                     i.happenedAt().plus(Duration.ofHours(LOOK_WITHIN_HOURS)),
@@ -146,6 +134,38 @@ public class Today {
                 more,
                 weave(viewer, operator, today, zone, spans),
                 upcoming.stream().limit(3).toList());
+    }
+
+    /** Flights nobody has looked at, one line for each aircraft and day; the line leads to the most pressing of them. */
+    private void flights(Viewer viewer, Instant now, List<Item> items) {
+        Map<List<Object>, List<Flights.Row>> byDay = flights.notLookedAt(viewer, 300).stream()
+                .collect(Collectors.groupingBy(
+                        f -> List.of(
+                                f.aircraft() == null ? "an unnamed aircraft" : f.aircraft(),
+                                f.takeoff().atZone(f.zone()).toLocalDate()),
+                        java.util.LinkedHashMap::new,
+                        Collectors.toList()));
+        byDay.forEach((key, rows) -> {
+            Flights.Row worst = rows.stream()
+                    .max(Comparator.comparingInt(Flights.Row::breached).thenComparingInt(Flights.Row::notKnown))
+                    .orElseThrow();
+            Instant by = rows.stream()
+                    .map(Flights.Row::takeoff)
+                    .min(Comparator.naturalOrder())
+                    .orElseThrow()
+                    .plus(Duration.ofHours(LOOK_WITHIN_HOURS));
+            long breached = rows.stream().filter(f -> f.breached() > 0).count();
+            items.add(new Item(
+                    by,
+                    false,
+                    worst.shape(),
+                    breached > 0 ? breached + " breached" : "not looked at",
+                    (rows.size() == 1 ? "Flight" : rows.size() + " flights") + " of " + key.get(0),
+                    worst.worst().isEmpty() ? "brought in and not yet looked at" : worst.worst(),
+                    "/flights/" + worst.id(),
+                    "look",
+                    by.isBefore(now)));
+        });
     }
 
     private void papers(

@@ -14,6 +14,7 @@ import org.springframework.stereotype.Component;
 public class Show {
     private static final DateTimeFormatter DATE = DateTimeFormatter.ofPattern("EEE d MMM uuuu", Locale.UK);
     private static final DateTimeFormatter SHORT_DATE = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+    private static final DateTimeFormatter DAY_MONTH = DateTimeFormatter.ofPattern("EEE d MMM", Locale.UK);
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
     private static final DateTimeFormatter SECONDS = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.UK);
 
@@ -23,6 +24,16 @@ public class Show {
 
     public String day(LocalDate d) {
         return d == null ? "–" : SHORT_DATE.format(d);
+    }
+
+    /** "24 Nov", for narrow columns in which the year goes without saying. */
+    public String dayMonth(LocalDate d) {
+        return d == null ? "–" : DAY_MONTH.format(d);
+    }
+
+    /** Local time of day alone; the full form with UTC stands beside it or in its tip. */
+    public String hour(Instant i, ZoneId zone) {
+        return CLOCK.format(i.atZone(zone));
     }
 
     /** "Tue 24 Nov 2026 14:05 (15:05 UTC)". */

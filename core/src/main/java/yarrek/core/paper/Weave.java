@@ -22,8 +22,20 @@ public record Weave(
     /** A job as the weave sees it. */
     public record JobSpan(String jobId, String name, List<TimeWindow> windows, List<Need> needs) {}
 
-    /** A line of the weave: all papers of one kind that one holder has. */
-    public record RowInput(String holderId, String holderName, String kind, String kindName, List<Paper> papers) {}
+    /**
+     * A line of the weave: the papers of one kind and level that one holder has.
+     *
+     * @param level empty for kinds without levels, and for a kind that is needed but not held
+     * @param allOfKind every paper of this kind that the holder has, of any level: each of them may cover a need
+     */
+    public record RowInput(
+            String holderId,
+            String holderName,
+            String kind,
+            String kindName,
+            Optional<String> level,
+            List<Paper> papers,
+            List<Paper> allOfKind) {}
 
     public record Bar(
             String paperId,
@@ -67,7 +79,7 @@ public record Weave(
             boolean monthStart = d.getDayOfMonth() == 1;
             boolean monday = d.getDayOfWeek() == java.time.DayOfWeek.MONDAY;
             if (monthStart || (monday && days <= 130)) {
-                String label = monthStart || days <= 45
+                String label = monthStart || (days <= 45 && d.getDayOfMonth() > 4 && d.getDayOfMonth() < 28)
                         ? d.getDayOfMonth() + " "
                                 + d.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, java.util.Locale.UK)
                         : "";
@@ -83,11 +95,13 @@ public record Weave(
         PaperState worst = row.papers().isEmpty() ? PaperState.UNKNOWN : PaperState.IN_FORCE;
         for (JobSpan job : jobs) {
             for (Need need : job.needs()) {
-                if (!need.holderId().equals(row.holderId()) || !need.kind().equals(row.kind())) {
+                boolean elsewhere = !need.anyLevel().isEmpty()
+                        && row.level().map(l -> !need.anyLevel().contains(l)).orElse(false);
+                if (!need.holderId().equals(row.holderId()) || !need.kind().equals(row.kind()) || elsewhere) {
                     continue;
                 }
                 for (TimeWindow w : job.windows()) {
-                    boolean covered = row.papers().stream()
+                    boolean covered = row.allOfKind().stream()
                             .anyMatch(p -> p.validity().covers(w)
                                     && (need.anyLevel().isEmpty()
                                             || p.level()
