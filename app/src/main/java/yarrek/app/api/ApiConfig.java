@@ -7,9 +7,12 @@ import io.swagger.v3.oas.models.security.SecurityRequirement;
 import io.swagger.v3.oas.models.security.SecurityScheme;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -40,6 +43,7 @@ class ApiConfig {
 
     /** Errors as problem details with a stable code. */
     @RestControllerAdvice(annotations = RestController.class)
+    @Order(Ordered.HIGHEST_PRECEDENCE)
     static class Problems {
         @ExceptionHandler(BrokenFileException.class)
         ProblemDetail broken(BrokenFileException e) {
@@ -68,6 +72,15 @@ class ApiConfig {
         @ExceptionHandler(NotFoundException.class)
         ProblemDetail missing(NotFoundException e) {
             return problem(HttpStatus.NOT_FOUND, "Not here", e.getMessage(), "record.missing");
+        }
+
+        @ExceptionHandler(AccessDeniedException.class)
+        ProblemDetail denied(AccessDeniedException e) {
+            return problem(
+                    HttpStatus.FORBIDDEN,
+                    "Not for this token",
+                    "The role behind this token does not allow this.",
+                    "access.denied");
         }
 
         @ExceptionHandler(MaxUploadSizeExceededException.class)

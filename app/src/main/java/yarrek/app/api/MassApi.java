@@ -163,6 +163,8 @@ class MassApi {
     }
 
     private static BigDecimal out(Mass m) {
-        return BigDecimal.valueOf(Math.round(m.toGrams() * 1000), 3).stripTrailingZeros();
+        return new BigDecimal(BigDecimal.valueOf(Math.round(m.toGrams() * 1000), 3)
+                .stripTrailingZeros()
+                .toPlainString());
     }
 }

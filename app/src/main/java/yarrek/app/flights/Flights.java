@@ -659,11 +659,11 @@ public class Flights {
                         f.takeoff,
                         ZoneId.of(f.zone),
                         f.durationS,
-                        aircraft.get(f.aircraftId),
-                        people.get(f.pilotId),
+                        name(aircraft, f.aircraftId),
+                        name(people, f.pilotId),
                         f.pilotId,
-                        packs.get(f.packId),
-                        jobNames.get(f.jobId),
+                        name(packs, f.packId),
+                        name(jobNames, f.jobId),
                         f.jobId,
                         f.pathM,
                         f.distanceM,
@@ -675,6 +675,10 @@ public class Flights {
                         f.worst,
                         f.lookedAt))
                 .toList();
+    }
+
+    private static String name(Map<UUID, String> names, UUID id) {
+        return id == null ? null : names.get(id);
     }
 
     /** @throws NotFoundException when there is none; access is denied when it is not the viewer's to see */

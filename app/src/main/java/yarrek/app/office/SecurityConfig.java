@@ -51,7 +51,7 @@ class SecurityConfig {
                             problem(
                                     response,
                                     HttpStatus.UNAUTHORIZED,
-                                    "Send a token from Office as the header 'Authorization: Bearer …'.");
+                                    "Send a token from Office as the header 'Authorization: Bearer TOKEN'.");
                         })
                         .accessDeniedHandler((request, response, x) -> problem(
                                 response, HttpStatus.FORBIDDEN, "The role behind this token does not allow this.")))

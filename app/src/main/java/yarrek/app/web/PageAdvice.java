@@ -2,6 +2,8 @@ package yarrek.app.web;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Controller;
@@ -15,6 +17,7 @@ import org.springframework.web.multipart.MaxUploadSizeExceededException;
 
 /** What every page needs, and what is shown when something is wrong. */
 @ControllerAdvice(annotations = Controller.class)
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
 class PageAdvice {
     /** An entry of the rail. */
     record Tab(String path, String label, String key) {}

@@ -1,0 +1,133 @@
+package yarrek.core.rulebook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import yarrek.core.time.TimeWindow;
+
+/** Rules over time: intervals cross the limit where the value does, holes are not known. */
+class FlightFactsTest {
+    private static final double[] TIMES = {0, 1, 2, 3, 4, 5, 6};
+
+    private static Rule rule(Condition applies, Requirement requires) {
+        return new Rule(
+                "T",
+                "Test",
+                Layer.LAW,
+                Optional.empty(),
+                LocalDate.EPOCH,
+                Optional.empty(),
+                applies,
+                Condition.NEVER,
+                requires,
+                "c",
+                Severity.STOP,
+                "r",
+                LocalDate.EPOCH,
+                "high",
+                "",
+                Rule.Scope.BOTH,
+                false);
+    }
+
+    private static final Rule HEIGHT = rule(
+            Condition.ALWAYS,
+            new Requirement.QuantityWithin(
+                    "heightAboveGroundM", Bound.AT_MOST, new Limit.Constant(120), Requirement.Closeness.USUAL));
+
+    private static FlightFacts flight(double uncertainty, double... heights) {
+        double[] times = java.util.Arrays.copyOf(TIMES, heights.length);
+        return flight(times, uncertainty, heights);
+    }
+
+    private static FlightFacts flight(double[] times, double uncertainty, double... heights) {
+        Facts constant = Facts.builder(ZoneOffset.UTC)
+                .window(new TimeWindow(Instant.EPOCH, Instant.EPOCH.plusSeconds(60)))
+                .build();
+        return new FlightFacts(
+                constant,
+                times,
+                Map.of("heightAboveGroundM", new FlightFacts.Series(heights, uncertainty, "test")),
+                Optional.empty());
+    }
+
+    @Test
+    void aBreachBeginsAndEndsWhereTheLimitIsCrossed() {
+        Finding f = flight(0, 100, 110, 130, 140, 130, 110, 100).judge(HEIGHT);
+        assertThat(f.verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(f.intervals()).hasSize(1);
+        Interval i = f.intervals().get(0);
+        assertThat(i.fromS()).isCloseTo(1.5, within(1e-9)); // 110 at 1 s, 130 at 2 s
+        assertThat(i.toS()).isCloseTo(4.5, within(1e-9));
+        assertThat(i.worst()).isEqualTo(140);
+        assertThat(i.worstS()).isEqualTo(3);
+    }
+
+    @Test
+    void exactlyTheLimitIsNoBreach() {
+        Finding f = flight(0, 100, 120, 120, 100).judge(HEIGHT);
+        assertThat(f.verdict()).isEqualTo(Verdict.CLOSE);
+        assertThat(f.intervals()).isEmpty();
+    }
+
+    @Test
+    void twoBreachesAreTwoIntervalsAndTheGaugeShowsTheSpread() {
+        Finding f = flight(0, 130, 100, 130, 90).judge(HEIGHT);
+        assertThat(f.intervals()).hasSize(2);
+        assertThat(f.gauge().orElseThrow().least()).isEqualTo(90);
+        assertThat(f.gauge().orElseThrow().greatest()).isEqualTo(130);
+    }
+
+    @Test
+    void aHoleInTheFiguresIsNotKnownButABreachBesideItIsOne() {
+        double[] times = {0, 1, 20, 21};
+        double[] gappy = {0, 1, 10, 20, 21};
+        assertThat(flight(gappy, 0, 50, 50, Double.NaN, 50, 50).judge(HEIGHT).verdict())
+                .isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(flight(gappy, 0, 50, 50, Double.NaN, 150, 150).judge(HEIGHT).verdict())
+                .isEqualTo(Verdict.BREACHED);
+        assertThat(flight(times, 0, Double.NaN, Double.NaN, Double.NaN, Double.NaN)
+                        .judge(HEIGHT)
+                        .verdict())
+                .isEqualTo(Verdict.NOT_KNOWN);
+    }
+
+    @Test
+    void aFigureThatRestsOnAnUnknownGroundIsNotMet() {
+        assertThat(flight(Double.NaN, 50, 60, 50).judge(HEIGHT).verdict()).isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(flight(Double.NaN, 50, 160, 50).judge(HEIGHT).verdict()).isEqualTo(Verdict.BREACHED);
+    }
+
+    /** The quick way over arrays and the general way moment by moment give the same answer. */
+    @Test
+    void bothWaysOfJudgingAgree() {
+        Rule general = rule(Condition.ALWAYS, new Requirement.AllOf(List.of(HEIGHT.requires())));
+        java.util.Random random = new java.util.Random(9);
+        for (int round = 0; round < 200; round++) {
+            double[] h = new double[7];
+            for (int i = 0; i < h.length; i++) {
+                h[i] = 100 + random.nextInt(40);
+            }
+            FlightFacts facts = flight(0, h);
+            assertThat(facts.judge(general).verdict())
+                    .isEqualTo(facts.judge(HEIGHT).verdict());
+            assertThat(facts.judge(general).intervals())
+                    .hasSameSizeAs(facts.judge(HEIGHT).intervals());
+        }
+    }
+
+    @Test
+    void unknownLogicFollowsKleene() {
+        assertThat(Truth.UNKNOWN.and(Truth.NO)).isEqualTo(Truth.NO);
+        assertThat(Truth.UNKNOWN.or(Truth.YES)).isEqualTo(Truth.YES);
+        assertThat(Truth.UNKNOWN.and(Truth.YES)).isEqualTo(Truth.UNKNOWN);
+        assertThat(Truth.UNKNOWN.not()).isEqualTo(Truth.UNKNOWN);
+    }
+}

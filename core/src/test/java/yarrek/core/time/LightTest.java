@@ -1,0 +1,57 @@
+package yarrek.core.time;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.Instant;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import yarrek.core.geo.Position;
+
+/** The sun against the low-precision almanac formula worked by hand in {@link #almanacAltitudeDeg}. */
+class LightTest {
+    private static final Position TARROW = new Position(46.6, -17.9);
+
+    @ParameterizedTest
+    @CsvSource({
+        "2026-11-24T13:00:00Z",
+        "2026-11-24T18:10:00Z",
+        "2026-06-21T05:00:00Z",
+        "2027-03-20T19:15:00Z",
+        "2026-09-19T11:30:08Z"
+    })
+    void altitudeAgreesWithASecondMethod(String at) {
+        // the almanac formula is good to 0.01 degrees in declination and right ascension until 2050
+        assertThat(Light.sunAltitudeDeg(Instant.parse(at), TARROW))
+                .isCloseTo(almanacAltitudeDeg(Instant.parse(at), TARROW), within(0.1));
+    }
+
+    /** Astronomical Almanac, page C5, low-precision formulas for the sun. */
+    private static double almanacAltitudeDeg(Instant at, Position p) {
+        double n = at.toEpochMilli() / 86_400_000.0 + 2440587.5 - 2451545.0;
+        double l = 280.460 + 0.9856474 * n;
+        double g = Math.toRadians(357.528 + 0.9856003 * n);
+        double lambda = Math.toRadians(l + 1.915 * Math.sin(g) + 0.020 * Math.sin(2 * g));
+        double epsilon = Math.toRadians(23.439 - 0.0000004 * n);
+        double ra = Math.atan2(Math.cos(epsilon) * Math.sin(lambda), Math.cos(lambda));
+        double dec = Math.asin(Math.sin(epsilon) * Math.sin(lambda));
+        double siderealDeg = 280.46061837 + 360.98564736629 * n + p.longitudeDeg();
+        double hour = Math.toRadians(siderealDeg) - ra;
+        double lat = Math.toRadians(p.latitudeDeg());
+        return Math.toDegrees(
+                Math.asin(Math.sin(lat) * Math.sin(dec) + Math.cos(lat) * Math.cos(dec) * Math.cos(hour)));
+    }
+
+    @Test
+    void oneMinuteOfNightMakesAJobNight() {
+        Instant noon = Instant.parse("2026-11-24T13:00:00Z");
+        Instant night = noon;
+        while (Light.at(night, TARROW) != Light.NIGHT) {
+            night = night.plusSeconds(60);
+        }
+        assertThat(Light.darkestIn(new TimeWindow(noon, night.minusSeconds(60)), TARROW))
+                .isEqualTo(Light.CIVIL_TWILIGHT);
+        assertThat(Light.darkestIn(new TimeWindow(noon, night), TARROW)).isEqualTo(Light.NIGHT);
+    }
+}
