@@ -285,18 +285,17 @@ public class Flights {
         Outcome outcome =
                 store(upload.fileName, upload.content, "CSV", CsvLogReader.read(sheet, plan), attribution, by);
         String signature = ReadingPlan.signature(sheet.headers());
-        SavedPlan saved = em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
+        Optional<SavedPlan> known = em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
                 .setParameter("s", signature)
                 .getResultStream()
-                .findFirst()
-                .orElseGet(() -> {
-                    SavedPlan fresh = new SavedPlan(UUID.randomUUID(), signature);
-                    em.persist(fresh);
-                    return fresh;
-                });
+                .findFirst();
+        SavedPlan saved = known.orElseGet(() -> new SavedPlan(UUID.randomUUID(), signature));
         saved.name = planName.isBlank() ? upload.fileName : planName;
         saved.plan = json.writeValueAsString(withStart(plan, Optional.empty()));
         saved.savedAt = clock.instant();
+        if (known.isEmpty()) {
+            em.persist(saved);
+        }
         em.remove(upload);
         return outcome;
     }

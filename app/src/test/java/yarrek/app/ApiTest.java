@@ -1,0 +1,196 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.office.Office;
+import yarrek.app.web.Viewer;
+
+/** The HTTP API, over real HTTP. */
+class ApiTest extends RunningApp {
+    @Autowired
+    Office office;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    private final HttpClient http = HttpClient.newHttpClient();
+    private String manager;
+
+    @BeforeEach
+    void token() {
+        manager = tokenOf("manager");
+    }
+
+    private String tokenOf(String login) {
+        return office.createToken(((Viewer) office.loadUserByUsername(login)).userId(), "test");
+    }
+
+    private HttpResponse<String> send(HttpRequest.Builder request, String token) throws Exception {
+        if (token != null) {
+            request.header("Authorization", "Bearer " + token);
+        }
+        return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private HttpResponse<String> post(String path, String json) throws Exception {
+        return send(
+                HttpRequest.newBuilder(URI.create(address(path)))
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(json)),
+                manager);
+    }
+
+    private HttpResponse<String> get(String path, String token) throws Exception {
+        return send(HttpRequest.newBuilder(URI.create(address(path))), token);
+    }
+
+    private HttpResponse<String> upload(String name, byte[] content, String token) throws Exception {
+        ByteArrayOutputStream body = new ByteArrayOutputStream();
+        body.write(("--XX\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+                        + "\"\r\nContent-Type: application/octet-stream\r\n\r\n")
+                .getBytes(StandardCharsets.UTF_8));
+        body.write(content);
+        body.write("\r\n--XX--\r\n".getBytes(StandardCharsets.UTF_8));
+        return send(
+                HttpRequest.newBuilder(URI.create(address("/api/v1/logs")))
+                        .header("Content-Type", "multipart/form-data; boundary=XX")
+                        .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray())),
+                token);
+    }
+
+    private static byte[] sample(String name) throws IOException {
+        try (InputStream in = ApiTest.class.getResourceAsStream("/logs/" + name)) {
+            return in.readAllBytes();
+        }
+    }
+
+    private static JsonNode json(HttpResponse<String> r) {
+        return JsonMapper.shared().readTree(r.body());
+    }
+
+    @Test
+    void massAndClassOfABuildNeedNoRecord() throws Exception {
+        JsonNode out = json(post("/api/v1/builds/mass", """
+                {"parts": [{"name": "airframe", "massG": 249.0, "toleranceG": 0.5}, {"name": "card", "massG": 0.4, "toleranceG": 0}],
+                 "candidates": [{"name": "filter", "massG": 1.2}]}"""));
+        assertThat(out.get("takeoffMassG").asDouble()).isEqualTo(249.4);
+        assertThat(out.get("massClass").get("name").asString()).isEqualTo("below 250 g");
+        assertThat(out.get("massClass").get("headroomG").asDouble()).isEqualTo(0.6);
+        assertThat(out.get("massClass").get("close").asBoolean()).isFalse();
+        assertThat(out.get("crossings").get(0).get("names").get(0).asString()).isEqualTo("filter");
+    }
+
+    @Test
+    void aMassBelowZeroIsAProblemThatSaysWhat() throws Exception {
+        HttpResponse<String> r = post("/api/v1/builds/mass", "{\"parts\": [{\"name\": \"airframe\", \"massG\": -5}]}");
+        assertThat(r.statusCode()).isEqualTo(422);
+        assertThat(r.headers().firstValue("Content-Type"))
+                .hasValueSatisfying(t -> assertThat(t).startsWith("application/problem+json"));
+        assertThat(json(r).get("detail").asString())
+                .isEqualTo("mass of airframe must be 0 g or more, got -5.0 g; give the mass in grams, such as 12.5");
+        assertThat(json(r).get("code").asString()).isEqualTo("mass.invalid");
+    }
+
+    @ParameterizedTest(name = "{0} m: {1}")
+    @CsvSource({"90, MET", "120, CLOSE", "121, BREACHED"})
+    void anAssessmentNeedsNoRecord(double height, String verdict) throws Exception {
+        JsonNode out = json(post(
+                "/api/v1/assessments",
+                "{\"zone\": \"Atlantic/Azores\", \"facts\": {\"jurisdiction\": \"EU\", \"category\": \"open\", \"heightAboveSurfaceM\": "
+                        + height + "}}"));
+        for (JsonNode f : out.get("findings")) {
+            if (f.get("ruleId").asString().equals("EU-HEIGHT-120")) {
+                assertThat(f.get("verdict").asString()).isEqualTo(verdict);
+            }
+            if (f.get("ruleId").asString().equals("EU-ASSEMBLY")) {
+                assertThat(f.get("verdict").asString()).isEqualTo("NOT_KNOWN");
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "{\"facts\": {\"heigth\": 3}}",
+                "{\"facts\": {\"assembly\": 3}}",
+                "{\"facts\": {\"classMark\": \"C9\"}}",
+                "{\"windows\": [{\"start\": \"2027-03-14T10:00:00Z\", \"end\": \"2027-03-14T09:00:00Z\"}]}",
+                "{\"zone\": \"Nowhere/Land\"}"
+            })
+    void whatIsNotUnderstoodIsAProblemAndNeverIgnored(String body) throws Exception {
+        HttpResponse<String> r = post("/api/v1/assessments", body);
+        assertThat(r.statusCode()).isEqualTo(422);
+        assertThat(json(r).get("code").asString()).startsWith("facts.");
+    }
+
+    @Test
+    void aLogGivesItsFlightWithFindingsAndTheSameFileIsRecognised() throws Exception {
+        JsonNode first = json(upload("distance-breach.csv", sample("distance-breach.csv"), manager));
+        assertThat(first.get("alreadyThere").asBoolean()).isFalse();
+        JsonNode flight = first.get("flights").get(0);
+        assertThat(flight.get("figures").get("greatestDistanceM").asDouble()).isCloseTo(616.57, within(0.32));
+        assertThat(flight.get("assessment").toString()).contains("HOUSE-PILOT-DISTANCE");
+        HttpResponse<String> again = upload("another-name.csv", sample("distance-breach.csv"), manager);
+        assertThat(again.statusCode()).isEqualTo(200);
+        assertThat(json(again).get("alreadyThere").asBoolean()).isTrue();
+        assertThat(json(again).get("flights").get(0).get("id")).isEqualTo(flight.get("id"));
+    }
+
+    @ParameterizedTest(name = "{0}: {1}")
+    @CsvSource({"malformed/entity-bomb.gpx, gpx.doctype", "malformed/external-entity.gpx, gpx.doctype"})
+    void hostileFilesAreRefusedAndNothingIsStored(String name, String code) throws Exception {
+        long before =
+                jdbc.sql("select count(*) from flight_log").query(Long.class).single();
+        HttpResponse<String> r = upload("hostile.gpx", sample(name), manager);
+        assertThat(r.statusCode()).isEqualTo(422);
+        assertThat(json(r).get("code").asString()).isEqualTo(code);
+        assertThat(r.body()).doesNotContain("CANARY");
+        assertThat(jdbc.sql("select count(*) from flight_log").query(Long.class).single())
+                .isEqualTo(before);
+    }
+
+    @Test
+    void withoutATokenNothingIsSaid() throws Exception {
+        assertThat(get("/api/v1/papers", null).statusCode()).isEqualTo(401);
+        assertThat(get("/api/v1/papers", "yrk_wrong").statusCode()).isEqualTo(401);
+    }
+
+    @Test
+    void aReaderBringsNothingInAndAPilotSeesOnlyTheirPapers() throws Exception {
+        assertThat(upload("x.gpx", sample("orbit.gpx"), tokenOf("reader")).statusCode())
+                .isEqualTo(403);
+        JsonNode all = json(get("/api/v1/papers", manager));
+        JsonNode own = json(get("/api/v1/papers", tokenOf("pilot")));
+        assertThat(own.size()).isBetween(1, all.size() - 1);
+        String pilot = jdbc.sql("select person_id from app_user where login = 'pilot'")
+                .query(String.class)
+                .single();
+        own.forEach(p -> assertThat(p.get("holderId").asString()).isEqualTo(pilot));
+    }
+
+    @Test
+    void theApiIsDescribed() throws Exception {
+        JsonNode doc = json(get("/api/v1/openapi.json", null));
+        assertThat(doc.get("openapi").asString()).startsWith("3.1");
+        assertThat(doc.get("paths").propertyNames())
+                .contains("/api/v1/builds/mass", "/api/v1/assessments", "/api/v1/logs", "/api/v1/papers");
+    }
+}

@@ -1,0 +1,28 @@
+package yarrek.app;
+
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.test.context.ActiveProfiles;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+
+/** The whole application on a real database with the sample world; started once for all tests of this kind. */
+@SpringBootTest(
+        webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT,
+        properties = "spring.jpa.properties.hibernate.generate_statistics=true")
+@ActiveProfiles("demo")
+abstract class RunningApp {
+    @LocalServerPort
+    int port;
+
+    @DynamicPropertySource
+    static void database(DynamicPropertyRegistry registry) {
+        registry.add("spring.datasource.url", () -> TestDatabase.url() + "?connectionCollation=utf8mb4_unicode_520_ci");
+        registry.add("spring.datasource.username", () -> "root");
+        registry.add("spring.datasource.password", () -> "");
+    }
+
+    String address(String path) {
+        return "http://127.0.0.1:" + port + path;
+    }
+}
