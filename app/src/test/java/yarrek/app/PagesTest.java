@@ -98,6 +98,8 @@ class PagesTest extends RunningApp {
         page.fill("#username", login);
         page.fill("#password", login + "-demo");
         page.click("button");
+        page.waitForURL(address("/"));
+        page.waitForLoadState(); // keys work once the scripts have run
     }
 
     private static FilePayload sample(String name) throws Exception {

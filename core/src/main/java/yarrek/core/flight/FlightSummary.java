@@ -52,6 +52,10 @@ public record FlightSummary(
         int samples) {
 
     private static final double SPEED_STEP_S = 0.5;
+
+    /** Flattening stretches north against east by at most 0.7 %; over 100 km the plane adds less than 1 % to that. */
+    private static final double PLANE_SURE = 0.97;
+
     private static final double SECONDS_PER_HOUR = 3600;
     private static final double MILLI = 1000;
 
@@ -74,16 +78,46 @@ public record FlightSummary(
 
     /** Greatest geodesic in metres from a point to a position in the air of the span; empty when it has no positions. */
     public static OptionalDouble greatestDistanceFrom(Trace trace, FlightFinder.Span span, Position point) {
+        int i = farthest(trace, span, point);
+        return i < 0
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(Geodesy.distanceM(
+                        point.latitudeDeg(),
+                        point.longitudeDeg(),
+                        trace.at(Channel.LATITUDE_DEG, i),
+                        trace.at(Channel.LONGITUDE_DEG, i)));
+    }
+
+    /**
+     * Index of the position in the air farthest from a point, or -1. A look in the plane leaves out what is nearer by more
+     * than its own error; the rest is measured by geodesic.
+     */
+    private static int farthest(Trace trace, FlightFinder.Span span, Position point) {
         double[] lat = trace.column(Channel.LATITUDE_DEG);
         double[] lon = trace.column(Channel.LONGITUDE_DEG);
-        double far = Double.NaN;
-        for (int i = span.takeoff(); lat != null && lon != null && i <= span.landing(); i++) {
-            if (!Double.isNaN(lat[i]) && !Double.isNaN(lon[i])) {
+        if (lat == null || lon == null) {
+            return -1;
+        }
+        double scale = Math.cos(Math.toRadians(point.latitudeDeg()));
+        double[] plane = new double[span.landing() - span.takeoff() + 1];
+        double most = -1;
+        for (int i = span.takeoff(); i <= span.landing(); i++) {
+            double d = Math.hypot(lat[i] - point.latitudeDeg(), (lon[i] - point.longitudeDeg()) * scale);
+            plane[i - span.takeoff()] = d;
+            most = d > most ? d : most;
+        }
+        int best = -1;
+        double far = -1;
+        for (int i = span.takeoff(); i <= span.landing(); i++) {
+            if (plane[i - span.takeoff()] >= most * PLANE_SURE) {
                 double d = Geodesy.distanceM(point.latitudeDeg(), point.longitudeDeg(), lat[i], lon[i]);
-                far = far >= d ? far : d;
+                if (d > far) {
+                    far = d;
+                    best = i;
+                }
             }
         }
-        return Measure.known(far);
+        return best;
     }
 
     /** Heights above the take-off of the span: the log's own, or altitude less that at take-off; null when neither. */
@@ -145,12 +179,12 @@ public record FlightSummary(
                     derivedSpeed = Double.isNaN(derivedSpeed) ? v : Math.max(derivedSpeed, v);
                     speedFrom = i;
                 }
-                double d = Geodesy.distanceM(takeoff.latitudeDeg(), takeoff.longitudeDeg(), lat[i], lon[i]);
-                if (!(far >= d)) {
-                    far = d;
-                    farS = t[i];
-                }
                 previous = i;
+            }
+            int farAt = takeoff == null ? -1 : farthest(trace, span, takeoff);
+            if (farAt >= 0) {
+                far = Geodesy.distanceM(takeoff.latitudeDeg(), takeoff.longitudeDeg(), lat[farAt], lon[farAt]);
+                farS = t[farAt];
             }
             double[] height = heights(trace, span);
             int top = indexOfGreatest(height, span.takeoff(), span.landing());

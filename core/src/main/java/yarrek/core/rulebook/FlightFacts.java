@@ -231,27 +231,40 @@ public final class FlightFacts {
 
     /** The general way: the rule on the facts of each moment; the most pressing answer of the flight is the answer. */
     private Finding judgeMomentByMoment(Rule rule) {
-        Outcome worst = null;
-        List<Interval> intervals = new ArrayList<>();
-        int open = -1;
-        int worstAt = 0;
         Moment moment = new Moment();
         boolean[] breached = new boolean[times.length];
+        Verdict worst = null;
+        double least = Double.POSITIVE_INFINITY;
+        int worstAt = 0;
         for (int i = 0; i < times.length; i++) {
             moment.index = i;
             Truth applies = rule.applies(moment);
-            Outcome o = applies == Truth.NO
-                    ? rule.notApplicable()
-                    : rule.weigh(applies, rule.requires().judge(moment), moment);
-            breached[i] = o.verdict() == Verdict.BREACHED;
-            boolean worse = worst == null
-                    || o.verdict().compareTo(worst.verdict()) < 0
-                    || (o.verdict() == worst.verdict() && lessMargin(o, worst));
-            if (worse) {
-                worst = o;
+            Verdict v = applies == Truth.NO
+                    ? Verdict.NOT_APPLICABLE
+                    : rule.requires().verdict(moment);
+            if (applies == Truth.UNKNOWN && v != Verdict.MET) {
+                v = Verdict.NOT_KNOWN;
+            }
+            breached[i] = v == Verdict.BREACHED;
+            double margin = applies == Truth.NO
+                    ? Double.POSITIVE_INFINITY
+                    : rule.requires().margin(moment);
+            if (worst == null || v.compareTo(worst) < 0 || (v == worst && margin < least)) {
+                worst = v;
+                least = margin;
                 worstAt = i;
             }
         }
+        moment.index = worstAt;
+        Truth applies = rule.applies(moment);
+        Outcome outcome = applies == Truth.NO
+                ? rule.notApplicable()
+                : rule.weigh(applies, rule.requires().judge(moment), moment);
+        if (outcome.verdict() != Verdict.BREACHED) {
+            return Finding.of(rule, outcome); // nothing to show over time, or an approval covers it
+        }
+        List<Interval> intervals = new ArrayList<>();
+        int open = -1;
         for (int i = 0; i <= times.length; i++) {
             boolean in = i < times.length && breached[i];
             if (in && open < 0) {
@@ -262,17 +275,11 @@ public final class FlightFacts {
                         times[open],
                         times[i - 1],
                         at,
-                        worst.gauge().map(Gauge::value).orElse(Double.NaN)));
+                        outcome.gauge().map(Gauge::value).orElse(Double.NaN)));
                 open = -1;
             }
         }
-        return Finding.of(rule, worst, intervals);
-    }
-
-    private static boolean lessMargin(Outcome a, Outcome b) {
-        return a.gauge().isPresent()
-                && b.gauge().isPresent()
-                && a.gauge().get().margin() < b.gauge().get().margin();
+        return Finding.of(rule, outcome, intervals);
     }
 
     /** The facts at one moment: series at an index over the constant ones. */

@@ -18,6 +18,16 @@ public sealed interface Requirement {
 
     Set<String> factNames();
 
+    /** The verdict alone, without the words: the same as that of {@link #judge}, for looking at every moment of a flight. */
+    default Verdict verdict(Facts facts) {
+        return judge(facts).verdict();
+    }
+
+    /** Distance left to the nearest limit, for finding the worst moment; infinite where nothing is measured. */
+    default double margin(Facts facts) {
+        return Double.POSITIVE_INFINITY;
+    }
+
     /** In words, for the screen. */
     String words();
 
@@ -61,6 +71,22 @@ public sealed interface Requirement {
                 return Outcome.unknown("not known: " + labels(missing), missing);
             }
             return outcome(q.value(), q.uncertainty(), q.value(), q.value(), at.getAsDouble());
+        }
+
+        @Override
+        public Verdict verdict(Facts facts) {
+            FactValue.Quantity q = facts.quantity(fact);
+            OptionalDouble at = limit.of(facts);
+            return q == null || at.isEmpty()
+                    ? Verdict.NOT_KNOWN
+                    : closeness.verdict(q.value(), q.uncertainty(), at.getAsDouble(), bound);
+        }
+
+        @Override
+        public double margin(Facts facts) {
+            FactValue.Quantity q = facts.quantity(fact);
+            OptionalDouble at = limit.of(facts);
+            return q == null || at.isEmpty() ? Double.POSITIVE_INFINITY : bound.margin(q.value(), at.getAsDouble());
         }
 
         Outcome outcome(double value, double uncertainty, double least, double greatest, double at) {
@@ -295,6 +321,16 @@ public sealed interface Requirement {
         }
 
         @Override
+        public Verdict verdict(Facts facts) {
+            return combinedVerdict(of, facts, true);
+        }
+
+        @Override
+        public double margin(Facts facts) {
+            return of.stream().mapToDouble(r -> r.margin(facts)).min().orElseThrow();
+        }
+
+        @Override
         public Set<String> factNames() {
             return names(of);
         }
@@ -314,6 +350,16 @@ public sealed interface Requirement {
         @Override
         public Outcome judge(Facts facts) {
             return combine(of, facts, false);
+        }
+
+        @Override
+        public Verdict verdict(Facts facts) {
+            return combinedVerdict(of, facts, false);
+        }
+
+        @Override
+        public double margin(Facts facts) {
+            return of.stream().mapToDouble(r -> r.margin(facts)).min().orElseThrow();
         }
 
         @Override
@@ -343,6 +389,15 @@ public sealed interface Requirement {
         public String words() {
             return "to be asked: " + question;
         }
+    }
+
+    private static Verdict combinedVerdict(List<Requirement> of, Facts facts, boolean all) {
+        Verdict combined = null;
+        for (Requirement r : of) {
+            Verdict v = r.verdict(facts);
+            combined = combined == null || (v.compareTo(combined) < 0) == all ? v : combined;
+        }
+        return combined;
     }
 
     private static Outcome combine(List<Requirement> of, Facts facts, boolean all) {
