@@ -187,7 +187,7 @@ public class Airspace {
             n.put("name", z.name());
             n.put("kind", z.kind());
             n.put("restriction", z.restriction().name());
-            n.put("heights", z.heights());
+            n.put("heights", z.heights() + ", " + z.when());
             n.put("message", z.message());
             n.set("ring", ring(z.area().corners()));
         }

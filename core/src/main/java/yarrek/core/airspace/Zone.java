@@ -73,6 +73,18 @@ public record Zone(
                 && area.locate(latitudeDeg, longitudeDeg) != Area.Side.OUTSIDE;
     }
 
+    /** "always", or "from 1 March through 31 July". */
+    public String when() {
+        return seasonFrom.isEmpty() || seasonThrough.isEmpty()
+                ? "always"
+                : "from " + words(seasonFrom.get()) + " through " + words(seasonThrough.get());
+    }
+
+    private static String words(MonthDay d) {
+        return d.getDayOfMonth() + " "
+                + d.getMonth().getDisplayName(java.time.format.TextStyle.FULL, java.util.Locale.UK);
+    }
+
     /** "ground to 120 m", "30 m and up". */
     public String heights() {
         String low = lowerM == 0 ? "ground" : Finite.format(lowerM) + " m";

@@ -425,8 +425,14 @@ public sealed interface Requirement {
         return of.stream().flatMap(r -> r.factNames().stream()).collect(Collectors.toCollection(TreeSet::new));
     }
 
+    /** Words of the vocabulary as people say them: "besidePilot" is "beside pilot"; marks and abbreviations stay. */
     private static String list(Collection<String> words) {
-        return String.join(" or ", new TreeSet<>(words));
+        return new TreeSet<>(words)
+                .stream()
+                        .map(w -> Character.isLowerCase(w.charAt(0))
+                                ? w.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT)
+                                : w)
+                        .collect(Collectors.joining(" or "));
     }
 
     private static String labels(List<String> facts) {
