@@ -145,13 +145,21 @@ public final class CsvLogReader {
         } catch (CsvParseException | UncheckedIOException | IOException e) {
             String reason = reason(e);
             if (builder.rows() == 0) {
-                throw new BrokenFileException("csv.broken", "the table cannot be read: " + reason, e);
+                throw new BrokenFileException("csv.broken", "the table cannot be read: " + inThisFile(reason, base), e);
             }
             truncated = true;
             builder.note("the file is damaged after row " + builder.rows() + " (" + reason
                     + "); the flight is read up to there");
         }
         return builder.build(truncated);
+    }
+
+    /** The parser counts lines from the header on; people count from the top of the file. */
+    private static String inThisFile(String reason, long base) {
+        Matcher m = Pattern.compile("starting at line (\\d+)").matcher(String.valueOf(reason));
+        return m.find()
+                ? m.replaceFirst("starting at line " + (Long.parseLong(m.group(1)) + base))
+                : String.valueOf(reason);
     }
 
     private static String reason(Exception e) {

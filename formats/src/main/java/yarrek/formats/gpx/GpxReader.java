@@ -1,6 +1,10 @@
 package yarrek.formats.gpx;
 
 import java.io.ByteArrayInputStream;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -9,6 +13,8 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
@@ -27,6 +33,7 @@ import yarrek.formats.log.TraceBuilder;
  */
 public final class GpxReader {
     private static final int MAX_TEXT = 4096;
+    private static final Pattern ENCODING = Pattern.compile("<\\?xml[^>]*encoding\\s*=");
 
     private record Point(long line, double lat, double lon, double ele, Instant time, double speed, double course) {}
 
@@ -39,7 +46,41 @@ public final class GpxReader {
 
     /** @throws BrokenFileException when it is not GPX, carries a document type declaration, or holds no timed point */
     public static LogReading read(byte[] content) throws BrokenFileException {
-        return new GpxReader().readAll(content);
+        GpxReader reader = new GpxReader();
+        return reader.readAll(reader.asDeclared(content));
+    }
+
+    /** Files that say UTF-8, or nothing, but hold Western European bytes are read as such, and that is told. */
+    private byte[] asDeclared(byte[] content) {
+        String head = new String(content, 0, Math.min(content.length, 200), StandardCharsets.ISO_8859_1);
+        boolean utf16 = content.length > 1 && (content[0] == (byte) 0xFF || content[0] == (byte) 0xFE);
+        boolean saysOther =
+                ENCODING.matcher(head).find() && !head.toLowerCase(Locale.ROOT).contains("utf-8");
+        if (utf16 || saysOther) {
+            return content;
+        }
+        try {
+            StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content));
+            return content;
+        } catch (CharacterCodingException e) {
+            if (endsInsideACharacter(content)) {
+                return content; // only the end is cut off; the reader tells of that
+            }
+            builder.note("the file says it is UTF-8 but is not; it is read as Western European text (windows-1252)");
+            return new String(content, Charset.forName("windows-1252")).getBytes(StandardCharsets.UTF_8);
+        }
+    }
+
+    private static boolean endsInsideACharacter(byte[] content) {
+        for (int back = 1; back <= 3 && back < content.length; back++) {
+            try {
+                StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content, 0, content.length - back));
+                return true;
+            } catch (CharacterCodingException e) {
+                // not cut there; look one byte further back
+            }
+        }
+        return false;
     }
 
     private LogReading readAll(byte[] content) throws BrokenFileException {

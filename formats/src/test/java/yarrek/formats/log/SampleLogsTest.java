@@ -245,4 +245,26 @@ class SampleLogsTest {
         assertThat(reading.trace().modes()).anyMatch(m -> m.mode().equals("=1+1"));
         assertThat(flights(reading)).hasSize(1);
     }
+
+    @Test
+    void aTrackThatSaysUtf8ButIsWesternTextIsReadAndTold() throws Exception {
+        byte[] western = new String(file("orbit.gpx"), java.nio.charset.StandardCharsets.UTF_8)
+                .replace("flight orbit 301</name><time>", "Flug über Land</name><time>")
+                .getBytes(java.nio.charset.StandardCharsets.ISO_8859_1);
+        LogReading reading = GpxReader.read(western);
+        assertThat(reading.notes()).anyMatch(n -> n.contains("not; it is read as Western European"));
+        assertThat(reading.trace().size()).isEqualTo(164);
+    }
+
+    @Test
+    void anUnclosedQuoteIsToldWithItsLineInTheFile() throws Exception {
+        byte[] broken = new String(file("two-flights.csv"), java.nio.charset.StandardCharsets.UTF_8)
+                .replaceFirst("\"POSCTL\"", "\"POSCTL")
+                .getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        CsvSheet sheet = CsvSheet.look(broken);
+        // five lines of preamble, an empty one, the header: the broken record is on line 8
+        assertThatThrownBy(() -> CsvLogReader.read(sheet, PlanSuggester.suggest(sheet)))
+                .isInstanceOf(BrokenFileException.class)
+                .hasMessageContaining("starting at line 8");
+    }
 }
