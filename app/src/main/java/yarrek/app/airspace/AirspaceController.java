@@ -18,7 +18,6 @@ import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
 import yarrek.formats.log.BrokenFileException;
@@ -127,14 +126,8 @@ class AirspaceController {
 
     private String store(Form form, UUID id, Model model) {
         String name = form.requiredText("name", 120);
-        Position launch = null;
         List<Position> corners = new ArrayList<>();
-        try {
-            String typed = form.requiredText("launch", 60);
-            launch = typed.isEmpty() ? null : position(typed);
-        } catch (IllegalArgumentException e) {
-            form.error("launch", e.getMessage());
-        }
+        Position launch = launch(form);
         try {
             for (String c : form.requiredText("area", 8000).split("[;\\n]")) {
                 if (!c.isBlank()) {
@@ -156,29 +149,36 @@ class AirspaceController {
         Double relief = form.metres("relief", 0, 3000);
         Double builtUp = form.metres("builtUp", 0, 1e6);
         String notes = form.optionalText("notes", 2000);
-        if (!form.hasErrors()) {
-            try {
-                airspace.save(new Airspace.SiteView(
-                        id,
-                        form.getVersion(),
-                        name,
-                        launch,
-                        corners,
-                        jurisdiction,
-                        ZoneId.of(zone),
-                        relief,
-                        builtUp,
-                        form.yesNo("overWater"),
-                        notes));
-                return "redirect:/airspace";
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
+        return form.store(() -> {
+                    airspace.save(new Airspace.SiteView(
+                            id,
+                            form.getVersion(),
+                            name,
+                            launch,
+                            corners,
+                            jurisdiction,
+                            ZoneId.of(zone),
+                            relief,
+                            builtUp,
+                            form.yesNo("overWater"),
+                            notes));
+                    return "redirect:/airspace";
+                })
+                .orElseGet(() -> form.page(model, "airspace/site-form"));
+    }
+
+    /** Null when it is missing or wrong, and then the form says so. */
+    private static Position launch(Form form) {
+        String typed = form.requiredText("launch", 60);
+        if (typed.isEmpty()) {
+            return null;
         }
-        model.addAttribute("form", form);
-        return "airspace/site-form";
+        try {
+            return position(typed);
+        } catch (IllegalArgumentException e) {
+            form.error("launch", e.getMessage());
+            return null;
+        }
     }
 
     private static Position position(String s) {

@@ -14,7 +14,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.Viewer;
 
 /** Pages of the crew. */
@@ -107,16 +106,9 @@ class CrewController {
             form.error("bornOn", "that day is still to come");
         }
         String phone = form.optionalText("phone", 40);
-        if (!form.hasErrors()) {
-            try {
-                return "redirect:/crew/" + crew.save(id, form.getVersion(), name, born, phone);
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    return "redirect:/crew/" + crew.save(id, form.getVersion(), name, born, phone);
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 }

@@ -117,8 +117,7 @@ class FleetController {
             form.error("mass", "must be more than 0 g");
         }
         if (form.hasErrors()) {
-            model.addAttribute("form", form);
-            return "form";
+            return form.page(model, "form");
         }
         fleet.weigh(id, on, scale, mass, resolution);
         return "redirect:/fleet/builds/" + id;
@@ -181,8 +180,7 @@ class FleetController {
                 .set("weighedOn", a.weighedOn())
                 .set("scale", a.weighedScale())
                 .version(a.version());
-        model.addAttribute("form", form);
-        return "form";
+        return form.page(model, "form");
     }
 
     @PostMapping("/fleet/aircraft/{id}/edit")
@@ -230,34 +228,27 @@ class FleetController {
         Mass resolution = form.mass("resolution", weighed != null);
         LocalDate on = form.date("weighedOn", weighed != null, today());
         String scale = weighed != null ? form.requiredText("scale", 80) : form.optionalText("scale", 80);
-        if (!form.hasErrors()) {
-            try {
-                UUID saved = fleet.save(
-                        new Fleet.AircraftView(
-                                id,
-                                form.getVersion(),
-                                name,
-                                serial,
-                                null,
-                                form.yesNo("marketedBefore2024"),
-                                grams(weighed),
-                                grams(resolution),
-                                on,
-                                scale.isEmpty() ? null : scale,
-                                form.yesNo("remoteIdActive"),
-                                form.yesNo("geoAwarenessCurrent"),
-                                0,
-                                0),
-                        modelId);
-                return "redirect:/fleet/aircraft/" + saved;
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    UUID saved = fleet.save(
+                            new Fleet.AircraftView(
+                                    id,
+                                    form.getVersion(),
+                                    name,
+                                    serial,
+                                    null,
+                                    form.yesNo("marketedBefore2024"),
+                                    grams(weighed),
+                                    grams(resolution),
+                                    on,
+                                    scale.isEmpty() ? null : scale,
+                                    form.yesNo("remoteIdActive"),
+                                    form.yesNo("geoAwarenessCurrent"),
+                                    0,
+                                    0),
+                            modelId);
+                    return "redirect:/fleet/aircraft/" + saved;
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     @GetMapping("/fleet/models/new")
@@ -366,37 +357,30 @@ class FleetController {
         Double dimension = form.metres("dimension", 0.01, 20);
         Set<String> lights = new HashSet<>(form.all("lights"));
         Set<UUID> packs = new HashSet<>(form.ids("packs"));
-        if (!form.hasErrors()) {
-            try {
-                fleet.save(new Fleet.ModelView(
-                        id,
-                        form.getVersion(),
-                        maker,
-                        name,
-                        grams(airframe),
-                        grams(tolerance),
-                        grams(max),
-                        mark,
-                        form.yesNo("privatelyBuilt"),
-                        form.yesNo("hasCamera"),
-                        form.yesNo("isToy"),
-                        speed,
-                        dimension,
-                        wind,
-                        min,
-                        top,
-                        remote,
-                        lights,
-                        packs));
-                return "redirect:/fleet";
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    fleet.save(new Fleet.ModelView(
+                            id,
+                            form.getVersion(),
+                            maker,
+                            name,
+                            grams(airframe),
+                            grams(tolerance),
+                            grams(max),
+                            mark,
+                            form.yesNo("privatelyBuilt"),
+                            form.yesNo("hasCamera"),
+                            form.yesNo("isToy"),
+                            speed,
+                            dimension,
+                            wind,
+                            min,
+                            top,
+                            remote,
+                            lights,
+                            packs));
+                    return "redirect:/fleet";
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     @GetMapping("/fleet/accessories/new")
@@ -461,19 +445,12 @@ class FleetController {
         Mass mass = form.mass("mass", true);
         Mass tolerance = form.mass("tolerance", false);
         String light = form.choice("light", false);
-        if (!form.hasErrors()) {
-            try {
-                fleet.save(new Fleet.AccessoryView(
-                        id, form.getVersion(), name, kind, grams(mass), grams(tolerance), light));
-                return "redirect:/fleet";
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    fleet.save(new Fleet.AccessoryView(
+                            id, form.getVersion(), name, kind, grams(mass), grams(tolerance), light));
+                    return "redirect:/fleet";
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     // --- packs -------------------------------------------------------------------------------------------------------
@@ -531,30 +508,23 @@ class FleetController {
         String serial = form.optionalText("serial", 80);
         UUID modelId = form.id("model", true);
         LocalDate bought = form.date("boughtOn", false, today());
-        if (!form.hasErrors()) {
-            try {
-                fleet.save(
-                        new Fleet.PackView(
-                                id,
-                                form.getVersion(),
-                                label,
-                                serial.isEmpty() ? null : serial,
-                                null,
-                                bought,
-                                0,
-                                0,
-                                0,
-                                0),
-                        modelId);
-                return "redirect:/packs";
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    fleet.save(
+                            new Fleet.PackView(
+                                    id,
+                                    form.getVersion(),
+                                    label,
+                                    serial.isEmpty() ? null : serial,
+                                    null,
+                                    bought,
+                                    0,
+                                    0,
+                                    0,
+                                    0),
+                            modelId);
+                    return "redirect:/packs";
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     @GetMapping("/packs/models/new")
@@ -609,19 +579,12 @@ class FleetController {
         Double capacity = form.number("capacity", "mAh", 1, 1e6, true);
         Integer cells = form.whole("cells", 1, 24, true);
         Double nominal = form.number("nominal", "V", 1, 120, true);
-        if (!form.hasErrors()) {
-            try {
-                fleet.save(new Fleet.PackModelView(
-                        id, form.getVersion(), name, grams(mass), grams(tolerance), capacity, cells, nominal));
-                return "redirect:/packs";
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    fleet.save(new Fleet.PackModelView(
+                            id, form.getVersion(), name, grams(mass), grams(tolerance), capacity, cells, nominal));
+                    return "redirect:/packs";
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     private static BigDecimal grams(Mass m) {

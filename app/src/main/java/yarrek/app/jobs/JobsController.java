@@ -17,7 +17,6 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.Viewer;
 
 /** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
@@ -118,8 +117,7 @@ class JobsController {
                 .set("category", "open")
                 .set("purpose", "work")
                 .set("heightReference", "GROUND");
-        model.addAttribute("form", form);
-        return "form";
+        return form.page(model, "form");
     }
 
     @PostMapping("/jobs/new")
@@ -133,8 +131,7 @@ class JobsController {
         Form form =
                 form(job.draft().name(), "/jobs/" + id + "/edit", "/jobs/" + id).version(job.version());
         JobForm.values(job.draft()).forEach(form::set);
-        model.addAttribute("form", form);
-        return "form";
+        return form.page(model, "form");
     }
 
     @PostMapping("/jobs/{id}/edit")
@@ -161,16 +158,9 @@ class JobsController {
     private String store(Form form, UUID id, Model model) {
         JobDraft draft = JobForm.read(
                 form, LocalDate.now(clock.withZone(office.operator().zone())));
-        if (draft != null) {
-            try {
-                return "redirect:/jobs/" + jobs.save(id, form.getVersion(), draft);
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    return "redirect:/jobs/" + jobs.save(id, form.getVersion(), draft);
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 }

@@ -71,8 +71,7 @@ class OfficeController {
             }
         }
         form.set("password", "");
-        model.addAttribute("form", form);
-        return "form";
+        return form.page(model, "form");
     }
 
     @PostMapping("/office/users/{id}/enabled")
@@ -107,8 +106,7 @@ class OfficeController {
         }
         String phone = form.optionalText("phone", 40);
         if (form.hasErrors()) {
-            model.addAttribute("form", form);
-            return "form";
+            return form.page(model, "form");
         }
         office.saveOperator(name, jurisdiction, ZoneId.of(zone), phone);
         return "redirect:/office";

@@ -15,7 +15,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.Viewer;
 
 /** Entering and changing papers. */
@@ -43,8 +42,7 @@ class PapersController {
                 safe(back),
                 holderKind);
         form.set("zone", office.operator().zone().getId()).set("leadDays", 14).set("endKnown", "yes");
-        model.addAttribute("form", form);
-        return "form";
+        return form.page(model, "form");
     }
 
     @PostMapping("/papers/new")
@@ -139,39 +137,32 @@ class PapersController {
         String conditions = form.optionalText("conditions", 2000);
         String verified = form.optionalText("verifiedWhere", 200);
         String lifts = form.optionalText("lifts", 1000);
-        if (!form.hasErrors()) {
-            try {
-                papers.save(
-                        id,
-                        form.getVersion(),
-                        new Papers.Entry(
-                                kind,
-                                level,
-                                number,
-                                issuer,
-                                office.operator().jurisdiction(),
-                                holderKind,
-                                holderId,
-                                issued,
-                                from,
-                                to,
-                                form.raw("endKnown").equals("yes"),
-                                ZoneId.of(zone),
-                                lead,
-                                conditions,
-                                verified,
-                                amount,
-                                lifts),
-                        Viewer.current().name());
-                return "redirect:" + form.getBack();
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        return form.store(() -> {
+                    papers.save(
+                            id,
+                            form.getVersion(),
+                            new Papers.Entry(
+                                    kind,
+                                    level,
+                                    number,
+                                    issuer,
+                                    office.operator().jurisdiction(),
+                                    holderKind,
+                                    holderId,
+                                    issued,
+                                    from,
+                                    to,
+                                    form.raw("endKnown").equals("yes"),
+                                    ZoneId.of(zone),
+                                    lead,
+                                    conditions,
+                                    verified,
+                                    amount,
+                                    lifts),
+                            Viewer.current().name());
+                    return "redirect:" + form.getBack();
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     private static Form form(String title, String action, String back, String holderKind) {

@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
 import yarrek.core.units.Mass;
 
@@ -291,6 +293,30 @@ public final class Form {
 
     public boolean hasErrors() {
         return !errors.isEmpty() || !problem.isEmpty();
+    }
+
+    /**
+     * Does the storing unless something is wrong already, and answers where to go on. A lost update or a refusal is told on
+     * the form, and then the answer is empty.
+     */
+    public Optional<String> store(Supplier<String> work) {
+        if (hasErrors()) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(work.get());
+        } catch (LostUpdateException e) {
+            lostUpdate(e);
+        } catch (IllegalArgumentException e) {
+            problem(e.getMessage());
+        }
+        return Optional.empty();
+    }
+
+    /** Shows the form again in its template, with everything that was typed. */
+    public String page(Model model, String template) {
+        model.addAttribute("form", this);
+        return template;
     }
 
     /** Tells of a lost update: what was typed stays, what stands stored is shown beside it, saving again overwrites it. */

@@ -54,4 +54,13 @@ class LightTest {
                 .isEqualTo(Light.CIVIL_TWILIGHT);
         assertThat(Light.darkestIn(new TimeWindow(noon, night), TARROW)).isEqualTo(Light.NIGHT);
     }
+
+    /** End of evening civil twilight as worked: Brussels 20:13:50 and Berlin 22:20:36 local, good to half a minute. */
+    @ParameterizedTest
+    @CsvSource({"50.8503, 4.3517, 2026-09-22T18:13:50Z", "52.52, 13.405, 2026-06-14T20:20:36Z"})
+    void eveningTwilightEndsWhenWorked(double lat, double lon, String end) {
+        Instant worked = Instant.parse(end);
+        assertThat(Light.at(worked.minusSeconds(30), new Position(lat, lon))).isEqualTo(Light.CIVIL_TWILIGHT);
+        assertThat(Light.at(worked.plusSeconds(30), new Position(lat, lon))).isEqualTo(Light.NIGHT);
+    }
 }

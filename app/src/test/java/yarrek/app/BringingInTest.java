@@ -1,0 +1,229 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import java.util.UUID;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.flights.Flights;
+import yarrek.app.incidents.Incidents;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.trace.Trace;
+import yarrek.formats.log.BrokenFileException;
+
+/** Logs through the real service and database: stored whole or not at all, judged, found again. */
+class BringingInTest extends RunningApp {
+    @Autowired
+    Flights flights;
+
+    @Autowired
+    Jobs jobs;
+
+    @Autowired
+    Fleet fleet;
+
+    @Autowired
+    Incidents incidents;
+
+    @Autowired
+    Office office;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    private Viewer manager() {
+        return (Viewer) office.loadUserByUsername("manager");
+    }
+
+    private static byte[] sample(String name) throws IOException {
+        try (InputStream in = BringingInTest.class.getResourceAsStream("/logs/" + name)) {
+            return in.readAllBytes();
+        }
+    }
+
+    private long stored() {
+        return jdbc.sql(
+                        "select (select count(*) from flight_log) + (select count(*) from flight_log_content) + (select count(*) from flight) + (select count(*) from flight_trace) + (select count(*) from upload)")
+                .query(Long.class)
+                .single();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "nothing here",
+                "a,b,c\n1,2,3\n",
+                "<html></html>",
+                "<gpx/>",
+                "time_ms,lat,lon\n1789554000000,46.6,-17.9\n1789554000100,46.6,-17.9\n",
+                "PK\u0003\u0004\0\0\0\0"
+            })
+    void whatHoldsNoFlightLeavesNothingBehind(String content) {
+        long before = stored();
+        assertThatThrownBy(() -> flights.bringInDirectly(
+                        "x",
+                        content.getBytes(StandardCharsets.ISO_8859_1),
+                        Optional.empty(),
+                        Flights.Attribution.NONE,
+                        "test"))
+                .isInstanceOf(BrokenFileException.class);
+        assertThat(stored()).isEqualTo(before);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "truncated.csv",
+                "truncated.gpx",
+                "nan-position.csv",
+                "time-backwards.csv",
+                "zero-before-fix.gpx",
+                "latin1.csv",
+                "formula-cells.csv"
+            })
+    void damagedLogsAreStoredWithWhatWasMended(String name) throws Exception {
+        Flights.Outcome o = flights.bringInDirectly(
+                name, sample("malformed/" + name), Optional.empty(), Flights.Attribution.NONE, "test");
+        assertThat(o.flights()).hasSize(1);
+        Flights.FlightView f = flights.flight(o.flights().get(0), manager());
+        assertThat(f.log().truncated()).isEqualTo(name.startsWith("truncated"));
+        assertThat(f.figures().endsInTheAir()).isEqualTo(name.startsWith("truncated"));
+        if (!name.equals("formula-cells.csv")) {
+            assertThat(f.log().notes()).isNotEmpty();
+        }
+        Trace trace = flights.trace(f.id(), manager());
+        assertThat(trace.size()).isEqualTo(f.figures().samples() + standing(trace, f));
+        assertThat(flights.original(f.id(), manager()).getValue()).isEqualTo(sample("malformed/" + name));
+    }
+
+    /** Samples of the stored share that lie before take-off or after landing. */
+    private static int standing(Trace trace, Flights.FlightView f) {
+        double from = java.time.Duration.between(trace.start(), f.figures().takeoffUtc())
+                        .toNanos()
+                / 1e9;
+        double to = java.time.Duration.between(trace.start(), f.figures().landingUtc())
+                        .toNanos()
+                / 1e9;
+        int n = 0;
+        for (double t : trace.seconds()) {
+            n += t < from - 1e-3 || t > to + 1e-3 ? 1 : 0;
+        }
+        return n;
+    }
+
+    @Test
+    void twoFlightsInOneFileAreTwoFlightsOfOneLog() throws Exception {
+        Flights.Outcome o = flights.bringInDirectly(
+                "two.csv", sample("two-flights.csv"), Optional.empty(), Flights.Attribution.NONE, "test");
+        assertThat(o.flights()).hasSize(2);
+        assertThat(o.flights())
+                .extracting(id -> flights.flight(id, manager()).log().id())
+                .containsOnly(o.logId());
+    }
+
+    @Test
+    void aFlightWithoutAJobIsStillJudgedByTheLawOfTheHomeAndWhatIsNotKnownIsSaid() throws Exception {
+        Flights.Outcome o = flights.bringInDirectly(
+                "h.gpx", sample("height-breach.gpx"), Optional.empty(), Flights.Attribution.NONE, "test");
+        AssessmentRow a = flights.flight(o.flights().get(0), manager()).assessment();
+        FindingRow height = a.findings().stream()
+                .filter(f -> f.ruleId().equals("EU-HEIGHT-120"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(height.verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(height.intervals()).hasSize(1);
+        assertThat(height.intervals().get(0).worst()).isBetween(136.0, 138.0);
+        assertThat(a.with("NOT_KNOWN")).isNotEmpty();
+        assertThat(a.packs()).contains("EU 2026-11-1");
+    }
+
+    @Test
+    void aChangedModelJudgesTheOpenJobsThatUseItAndSaysWhatChanged() {
+        UUID job = UUID.fromString(jdbc.sql("select id from job where name = 'Cliff faces, autumn count'")
+                .query(String.class)
+                .single());
+        UUID build = jobs.job(job, manager()).build().id();
+        Fleet.BuildView b = fleet.build(build);
+        UUID filter = fleet.accessories().stream()
+                .filter(x -> x.name().equals("propeller guards"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        fleet.changeBuild(
+                build,
+                b.version(),
+                b.pack().id(),
+                java.util.stream.Stream.concat(b.accessoryIds().stream(), java.util.stream.Stream.of(filter))
+                        .toList());
+        Jobs.JobView heavier = jobs.job(job, manager());
+        assertThat(heavier.build().mass().mass().toGrams()).isEqualTo(271.9);
+        assertThat(heavier.assessment().with("BREACHED"))
+                .extracting(FindingRow::ruleId)
+                .contains("EU-CLASS-MASS", "EU-PAYLOAD");
+        assertThat(heavier.row().go()).isEqualTo("NO_GO");
+        assertThat(heavier.row().changedNote()).contains("Mass limit of the class mark (breached)");
+        fleet.changeBuild(build, fleet.build(build).version(), b.pack().id(), b.accessoryIds());
+        assertThat(jobs.job(job, manager()).row().go()).isEqualTo("ON_THE_DAY");
+    }
+
+    @Test
+    void anAssessmentStaysAsItWasStored() {
+        UUID flight = UUID.fromString(jdbc.sql("select id from flight where breached > 0 limit 1")
+                .query(String.class)
+                .single());
+        AssessmentRow first = flights.flight(flight, manager()).assessment();
+        assertThat(flights.flight(flight, manager()).assessment()).isEqualTo(first);
+        assertThat(first.facts())
+                .isNotEmpty()
+                .allSatisfy(f -> assertThat(f.source()).isNotBlank());
+    }
+
+    @Test
+    void anIncidentOpensOnlyFromABreachThatIsThere() {
+        UUID flight = UUID.fromString(jdbc.sql("select id from flight where breached = 0 limit 1")
+                .query(String.class)
+                .single());
+        assertThatThrownBy(() -> incidents.fromBreach(flight, "EU-HEIGHT-120", 0, manager()))
+                .isInstanceOf(NotFoundException.class);
+    }
+
+    @Test
+    void aTakenSerialNumberIsRefusedInWords() {
+        Fleet.AircraftView a = fleet.aircraft().get(0);
+        Fleet.AircraftView copy = new Fleet.AircraftView(
+                null,
+                -1,
+                "Another",
+                a.serial(),
+                null,
+                null,
+                new BigDecimal("10"),
+                new BigDecimal("0.1"),
+                java.time.LocalDate.EPOCH,
+                "s",
+                null,
+                null,
+                0,
+                0);
+        assertThatThrownBy(() -> fleet.save(copy, a.model().id()))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("serial number “" + a.serial() + "” already");
+    }
+}
