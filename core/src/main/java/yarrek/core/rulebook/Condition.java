@@ -104,7 +104,7 @@ public sealed interface Condition {
         @Override
         public String words() {
             FactDefinition d = Vocabulary.define(fact);
-            return d.label().toLowerCase(java.util.Locale.ROOT) + " " + bound.describe(limit, d.unit());
+            return Outcome.lower(d.label()) + " " + bound.describe(limit, d.unit());
         }
     }
 
@@ -127,8 +127,7 @@ public sealed interface Condition {
 
         @Override
         public String words() {
-            return Vocabulary.define(fact).label().toLowerCase(java.util.Locale.ROOT) + " is "
-                    + String.join(" or ", new TreeSet<>(values));
+            return Outcome.lower(Vocabulary.define(fact).label()) + " is " + String.join(" or ", new TreeSet<>(values));
         }
     }
 
@@ -147,7 +146,7 @@ public sealed interface Condition {
 
         @Override
         public String words() {
-            return Vocabulary.define(fact).label().toLowerCase(java.util.Locale.ROOT) + ": " + (value ? "yes" : "no");
+            return Outcome.lower(Vocabulary.define(fact).label()) + ": " + (value ? "yes" : "no");
         }
     }
 
@@ -166,7 +165,7 @@ public sealed interface Condition {
 
         @Override
         public String words() {
-            return Vocabulary.define(fact).label().toLowerCase(java.util.Locale.ROOT) + " include " + value;
+            return Outcome.lower(Vocabulary.define(fact).label()) + " include " + value;
         }
     }
 

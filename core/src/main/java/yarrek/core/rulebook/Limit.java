@@ -81,7 +81,7 @@ public sealed interface Limit {
         @Override
         public String words(String unit) {
             FactDefinition d = Vocabulary.define(fact);
-            return d.label().toLowerCase(java.util.Locale.ROOT)
+            return Outcome.lower(d.label())
                     + (times == 1 ? "" : " × " + Finite.format(times))
                     + (plus == 0 ? "" : (plus > 0 ? " + " : " − ") + Finite.format(Math.abs(plus)) + " " + unit);
         }
