@@ -88,11 +88,6 @@ public class JobFacts {
         return b.build();
     }
 
-    /** The papers a job needs of whom, for the weave. */
-    static Set<String> neededOfPilot(JobDraft d) {
-        return "A2".equals(d.subcategory()) ? Set.of("A2") : Set.of("A1/A3", "A2");
-    }
-
     private static void heights(Facts.Builder b, JobDraft d, Airspace.SiteView site) {
         if (d.heightM() == null) {
             return;

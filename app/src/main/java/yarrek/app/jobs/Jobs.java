@@ -30,6 +30,8 @@ import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.time.TimeWindow;
 
@@ -378,30 +380,32 @@ public class Jobs {
                 .setParameter("through", through)
                 .getResultList()) {
             Airspace.SiteView site = airspace.site(j.siteId);
-            List<Weave.Need> needs = new ArrayList<>();
-            needs.add(new Weave.Need(operatorId.toString(), "operatorRegistration", Set.of()));
-            if ("work".equals(j.purpose)) {
-                needs.add(new Weave.Need(operatorId.toString(), "liabilityInsurance", Set.of()));
-            }
-            AssessmentRow a = rulebook.restore(j.assessment);
-            if (j.pilotId != null && needsCertificate(a)) {
-                needs.add(new Weave.Need(j.pilotId.toString(), "pilotCertificate", JobFacts.neededOfPilot(j.draft())));
-            }
-            if (j.buildId != null) {
-                needs.add(
-                        new Weave.Need(fleet.build(j.buildId).aircraft().id().toString(), "markOnAircraft", Set.of()));
-            }
+            Map<String, UUID> holders = new HashMap<>();
+            holders.put("operator", operatorId);
+            holders.put("pilot", j.pilotId);
+            holders.put(
+                    "aircraft",
+                    j.buildId == null ? null : fleet.build(j.buildId).aircraft().id());
+            List<Weave.Need> needs = needs(rulebook.restore(j.assessment), holders);
             spans.add(new Weave.JobSpan(j.id.toString(), j.name, JobEntity.windows(j.draft(), site.zone()), needs));
         }
         return spans;
     }
 
-    private static boolean needsCertificate(AssessmentRow a) {
-        return a == null
-                || a.findings().stream()
-                        .filter(f -> f.ruleId().startsWith("EU-COMP"))
-                        .map(FindingRow::verdict)
-                        .anyMatch(v -> v != Verdict.NOT_APPLICABLE);
+    /** The papers that the rules applying to a job ask for, of whom; the mark is a paper whose check is a fact. */
+    private List<Weave.Need> needs(AssessmentRow a, Map<String, UUID> holderByRole) {
+        List<Weave.Need> needs = new ArrayList<>();
+        for (FindingRow f : a == null ? List.<FindingRow>of() : a.findings()) {
+            Requirement asks = f.verdict() == Verdict.NOT_APPLICABLE
+                    ? null
+                    : rulebook.rule(f.ruleId()).map(Rule::requires).orElse(null);
+            if (asks instanceof Requirement.HoldsPaper p && holderByRole.get(p.role()) != null) {
+                needs.add(new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels()));
+            } else if (asks != null && asks.factNames().contains("marked") && holderByRole.get("aircraft") != null) {
+                needs.add(new Weave.Need(holderByRole.get("aircraft").toString(), "markOnAircraft", Set.of()));
+            }
+        }
+        return needs;
     }
 
     private JobEntity entity(UUID id) {

@@ -9,6 +9,7 @@ import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.formats.rules.RulePackReader;
@@ -36,6 +37,14 @@ public class Rulebook {
     public Optional<RulePack> packOf(String jurisdiction) {
         return packs.stream()
                 .filter(p -> p.jurisdiction().map(j -> j.equals(jurisdiction)).orElse(false))
+                .findFirst();
+    }
+
+    /** A rule of the packs in use; empty when it is no longer among them. */
+    public Optional<Rule> rule(String id) {
+        return packs.stream()
+                .flatMap(p -> p.rules().stream())
+                .filter(r -> r.id().equals(id))
                 .findFirst();
     }
 

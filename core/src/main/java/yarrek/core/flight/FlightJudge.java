@@ -95,8 +95,9 @@ public final class FlightJudge {
         put(series, trace, Channel.WIND_MPS, "weather.windMps", from, to, 1);
         put(series, trace, Channel.AIR_TEMPERATURE_C, "weather.temperatureC", from, to, 1);
         put(series, trace, Channel.BATTERY_PCT, "batteryPct", from, to, 1);
-        Optional<List<FlightFacts.ZoneSeries>> zones =
-                context.zones().map(all -> zones(all, lat, lon, height, context));
+        Optional<List<FlightFacts.ZoneSeries>> zones = context.zones()
+                .filter(z -> lat != null && lon != null)
+                .map(all -> zones(all, lat, lon, height, context));
         if (zones.isPresent()) {
             boolean caution = all(context.zones().get(), zones.get());
             constant.yesNo("cautionArea", caution, "the trace against the zones on file");
@@ -125,9 +126,6 @@ public final class FlightJudge {
     private static List<FlightFacts.ZoneSeries> zones(
             List<Zone> zones, double[] lat, double[] lon, double[] height, Context context) {
         List<FlightFacts.ZoneSeries> met = new ArrayList<>();
-        if (lat == null || lon == null) {
-            return met;
-        }
         double south = Double.POSITIVE_INFINITY;
         double north = Double.NEGATIVE_INFINITY;
         double west = Double.POSITIVE_INFINITY;

@@ -195,7 +195,10 @@ public final class FlightFacts {
             return Finding.of(rule, rule.notApplicable());
         }
         if (zones.isEmpty()) {
-            return Finding.of(rule, rule.weigh(applies, required.judge(constant), constant));
+            // zones of a plan say nothing of where it was flown
+            return Finding.of(
+                    rule,
+                    rule.weigh(applies, Outcome.unknown("not known: which zones the flight met", List.of()), constant));
         }
         List<ZoneMet> met = new ArrayList<>();
         List<Interval> intervals = new ArrayList<>();
@@ -213,7 +216,32 @@ public final class FlightFacts {
             }
         }
         Facts flown = constant.toBuilder().zones(met).build();
-        return Finding.of(rule, rule.weigh(applies, required.judge(flown), constant), intervals);
+        Outcome outcome = required.judge(flown);
+        double blind = longestHole("pilotDistanceM");
+        if (outcome.verdict() != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
+            outcome = Outcome.unknown(
+                    outcome.says() + "; but there are no positions for " + Finite.format(blind) + " s", List.of());
+        }
+        return Finding.of(rule, rule.weigh(applies, outcome, constant), intervals);
+    }
+
+    /** Longest stretch in seconds without a figure, the ends counted; zero when the series is not there at all. */
+    private double longestHole(String fact) {
+        Series s = series.get(fact);
+        if (s == null || times.length == 0) {
+            return 0;
+        }
+        double longest = 0;
+        double last = times[0];
+        for (int i = 0; i < times.length; i++) {
+            boolean known = !Double.isNaN(s.values()[i]);
+            if (known || i == times.length - 1) {
+                boolean missed = !known || (i > 0 && Double.isNaN(s.values()[i - 1]));
+                longest = missed ? Math.max(longest, times[i] - last) : longest;
+            }
+            last = known ? times[i] : last;
+        }
+        return longest;
     }
 
     private void runs(boolean[] inside, List<Interval> into) {

@@ -130,4 +130,26 @@ class FlightFactsTest {
         assertThat(Truth.UNKNOWN.and(Truth.YES)).isEqualTo(Truth.UNKNOWN);
         assertThat(Truth.UNKNOWN.not()).isEqualTo(Truth.UNKNOWN);
     }
+
+    private static Verdict zoneVerdict(double[] distances, Optional<List<FlightFacts.ZoneSeries>> zones) {
+        double[] times = {0, 1, 10, 20, 21};
+        Facts planned = Facts.builder(ZoneOffset.UTC).zones(List.of()).build();
+        Rule rule = rule(Condition.ALWAYS, new Requirement.NoZone(ZoneMet.Restriction.PROHIBITED));
+        return new FlightFacts(
+                        planned, times, Map.of("pilotDistanceM", new FlightFacts.Series(distances, 3, "t")), zones)
+                .judge(rule)
+                .verdict();
+    }
+
+    @Test
+    void aFlightNobodyCouldFollowIsNotClearOfZones() {
+        double[] followed = {0, 1, 2, 2, 2};
+        double[] lost = {0, 1, Double.NaN, 2, 2};
+        ZoneMet zone = new ZoneMet("Z", "Z", ZoneMet.Restriction.PROHIBITED, false, "", Optional.empty());
+        var met = List.of(new FlightFacts.ZoneSeries(zone, new boolean[] {false, false, false, true, false}));
+        assertThat(zoneVerdict(followed, Optional.of(List.of()))).isEqualTo(Verdict.MET);
+        assertThat(zoneVerdict(lost, Optional.of(List.of()))).isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(zoneVerdict(lost, Optional.of(met))).isEqualTo(Verdict.BREACHED);
+        assertThat(zoneVerdict(followed, Optional.empty())).isEqualTo(Verdict.NOT_KNOWN);
+    }
 }
