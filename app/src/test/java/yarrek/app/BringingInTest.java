@@ -214,6 +214,7 @@ class BringingInTest extends RunningApp {
                 a.serial(),
                 null,
                 null,
+                null,
                 new BigDecimal("10"),
                 new BigDecimal("0.1"),
                 java.time.LocalDate.EPOCH,

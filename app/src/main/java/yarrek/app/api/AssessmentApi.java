@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
 import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.FactDefinition;
@@ -46,6 +47,7 @@ class AssessmentApi {
             String level,
             String of,
             String number,
+            String jurisdiction,
             LocalDate validFrom,
             LocalDate validTo,
             Boolean endKnown) {}
@@ -82,7 +84,7 @@ class AssessmentApi {
 
     @PostMapping("/assessments")
     AssessmentRow assess(@RequestBody AssessmentIn in) {
-        return rulebook.judge(facts(in));
+        return rulebook.judge(facts(in), OwnRules.Setting.NONE);
     }
 
     private static Facts facts(AssessmentIn in) {
@@ -110,6 +112,7 @@ class AssessmentApi {
                             Optional.ofNullable(p.level()),
                             p.of(),
                             p.number() == null ? "" : p.number(),
+                            p.jurisdiction() == null ? "" : p.jurisdiction(),
                             new Validity(Optional.ofNullable(p.validFrom()), Optional.ofNullable(p.validTo()), zone),
                             endKnown));
                 } catch (IllegalArgumentException e) {
@@ -158,14 +161,24 @@ class AssessmentApi {
                             v.forEach(w -> words.add(w.asString()));
                             yield new FactValue.Words(words);
                         }
+                        case DATE -> {
+                            expect(v.isString());
+                            yield new FactValue.Date(LocalDate.parse(v.asString()));
+                        }
+                        case INSTANT -> {
+                            expect(v.isString());
+                            yield new FactValue.Moment(instant(v.asString()));
+                        }
                     },
                     "as given");
-        } catch (IllegalArgumentException e) {
+        } catch (IllegalArgumentException | DateTimeException e) {
             String wanted = switch (d.type()) {
                 case QUANTITY -> "a number in " + d.unit() + ", or {\"value\": …, \"uncertainty\": …}";
                 case YES_NO -> "true or false";
                 case WORD -> d.words().isEmpty() ? "a word" : "one of " + d.words();
-                case WORDS -> "a list of words";
+                case WORDS -> d.words().isEmpty() ? "a list of words" : "a list of words of " + d.words();
+                case DATE -> "a date such as \"2027-03-14\"";
+                case INSTANT -> "an instant such as \"2027-03-14T10:00:00-01:00\"";
             };
             throw new ApiConfig.BadRequestException("facts.value", name + " must be " + wanted + ", got " + v);
         }

@@ -17,7 +17,14 @@ import yarrek.app.web.NotFoundException;
 public class Crew {
     /** A member of the crew as others see them. */
     public record PersonView(
-            UUID id, long version, String name, LocalDate bornOn, String phone, long flownS, int landings) {
+            UUID id,
+            long version,
+            String name,
+            LocalDate bornOn,
+            String phone,
+            long flownS,
+            int landings,
+            LocalDate lastFlightOn) {
         public double flownHours() {
             return flownS / 3600.0;
         }
@@ -84,12 +91,17 @@ public class Crew {
         return p.id;
     }
 
-    /** Adds flown time and landings, or takes them back with negative figures. */
+    /**
+     * Adds flown time and landings, or takes them back with negative figures.
+     *
+     * @param lastFlightOn day of the newest flight that counts; null when none does
+     */
     @Transactional
-    public void count(UUID id, long seconds, int landings) {
+    public void count(UUID id, long seconds, int landings, LocalDate lastFlightOn) {
         Person p = em.find(Person.class, id, LockModeType.PESSIMISTIC_WRITE);
         p.flownS = Math.max(0, p.flownS + seconds);
         p.landings = Math.max(0, p.landings + landings);
+        p.lastFlightOn = lastFlightOn;
     }
 
     private Person entity(UUID id) {
@@ -101,6 +113,14 @@ public class Crew {
     }
 
     private static PersonView view(Person p) {
-        return new PersonView(p.id, p.version, p.name, p.bornOn, p.phone == null ? "" : p.phone, p.flownS, p.landings);
+        return new PersonView(
+                p.id,
+                p.version,
+                p.name,
+                p.bornOn,
+                p.phone == null ? "" : p.phone,
+                p.flownS,
+                p.landings,
+                p.lastFlightOn);
     }
 }

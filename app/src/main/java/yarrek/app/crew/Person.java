@@ -23,6 +23,7 @@ class Person {
     long flownS;
 
     int landings;
+    LocalDate lastFlightOn;
 
     protected Person() {} // for JPA only
 

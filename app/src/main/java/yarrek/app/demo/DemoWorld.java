@@ -23,6 +23,7 @@ import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
@@ -34,6 +35,8 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.OwnRules;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Verdict;
@@ -56,6 +59,8 @@ class DemoWorld implements ApplicationRunner {
     private final Jobs jobs;
     private final Flights flights;
     private final Incidents incidents;
+    private final Answers answers;
+    private final Rulebook rulebook;
     private final Clock clock;
 
     private final Map<String, UUID> ids = new HashMap<>();
@@ -71,6 +76,8 @@ class DemoWorld implements ApplicationRunner {
             Jobs jobs,
             Flights flights,
             Incidents incidents,
+            Answers answers,
+            Rulebook rulebook,
             Clock clock) {
         this.office = office;
         this.papers = papers;
@@ -80,6 +87,8 @@ class DemoWorld implements ApplicationRunner {
         this.jobs = jobs;
         this.flights = flights;
         this.incidents = incidents;
+        this.answers = answers;
+        this.rulebook = rulebook;
         this.clock = clock;
     }
 
@@ -102,6 +111,8 @@ class DemoWorld implements ApplicationRunner {
         aircraftAndPacks();
         operatorPapers();
         sites();
+        answersGiven();
+        ownRules();
         planJobs();
         fly();
         openIncident();
@@ -178,8 +189,36 @@ class DemoWorld implements ApplicationRunner {
                         "",
                         "seen by the manager",
                         sdr,
-                        ""),
+                        "",
+                        terms(kind)),
                 BY);
+    }
+
+    /** What such papers cost in the sample world. */
+    private Papers.Terms terms(String kind) {
+        String cost = switch (kind) {
+            case "operatorRegistration" -> "31.00";
+            case "liabilityInsurance" -> "412.00";
+            case "hullInsurance" -> "188.50";
+            case "pilotCertificate" -> "25.00";
+            case "firstAid" -> "60.00";
+            case "maintenanceRelease" -> "95.00";
+            default -> null;
+        };
+        BigDecimal insured = switch (kind) {
+            case "liabilityInsurance" -> new BigDecimal("1800000.00");
+            case "hullInsurance" -> new BigDecimal("1450.00");
+            default -> null;
+        };
+        return new Papers.Terms(
+                cost == null ? null : new BigDecimal(cost),
+                cost == null ? null : "EUR",
+                kind.equals("pilotCertificate") ? Integer.valueOf(90) : null,
+                "",
+                "Operations manager",
+                today.minusDays(30),
+                insured,
+                insured == null ? null : "EUR");
     }
 
     private void paperWithoutEnd(String kind, String holderKind, String holder, int fromDays, boolean endKnown) {
@@ -203,7 +242,8 @@ class DemoWorld implements ApplicationRunner {
                         "",
                         "",
                         null,
-                        ""),
+                        "",
+                        Papers.Terms.NONE),
                 BY);
     }
 
@@ -363,6 +403,7 @@ class DemoWorld implements ApplicationRunner {
     }
 
     private void aircraft(String name, String model, String serial, Boolean before2024, Boolean remoteId) {
+        LocalDate market = LocalDate.of(Boolean.TRUE.equals(before2024) ? 2022 : 2024, 5, 12);
         ids.put(
                 name,
                 fleet.save(
@@ -372,7 +413,8 @@ class DemoWorld implements ApplicationRunner {
                                 name,
                                 serial,
                                 null,
-                                before2024,
+                                market,
+                                market.plusDays(40),
                                 null,
                                 null,
                                 null,
@@ -410,6 +452,75 @@ class DemoWorld implements ApplicationRunner {
         }
         fleet.changeBuild(id, fleet.build(id).version(), ids.get(pack), on);
         ids.put(aircraft + "/" + name, id);
+    }
+
+    // --- answers and rules of the house
+    // --------------------------------------------------------------------------------
+
+    /** What the operator has answered once, so that its jobs are not asked again. */
+    private void answersGiven() {
+        answers.say(
+                Answers.About.OPERATOR,
+                ids.get("operator"),
+                Map.of(
+                        "procedures.onRecord", "yes",
+                        "records.retentionMonths", "36",
+                        "thirdCountryOperator", "no",
+                        "foreignState", "no",
+                        "scenario", "none",
+                        "pilot.supervised", "no"),
+                BY);
+        for (String site : List.of(
+                "Skarn cliffs",
+                "Lowmere bog",
+                "Harbour wall",
+                "Inner Sound moorings",
+                "Beacon mast",
+                "Field edge",
+                "Saltings shore")) {
+            answers.say(
+                    Answers.About.SITE,
+                    ids.get(site),
+                    Map.of(
+                            "uSpace", "no",
+                            "airspace.controlled", site.equals("Field edge") ? "yes" : "no",
+                            "zoneDemandsRemoteId", "no",
+                            "launchPermission", "yes"),
+                    BY);
+        }
+        for (String aircraft : List.of(
+                "Thrift", "Campion", "Sorrel", "Yarrow", "Marram", "Sedge", "Bracken", "Heath", "Teasel", "Juniper",
+                "Hazel")) {
+            answers.say(
+                    Answers.About.AIRCRAFT,
+                    ids.get(aircraft),
+                    Map.of("sailplane", "no", "modified", "no", "aircraft.serviceable", "yes"),
+                    BY);
+        }
+    }
+
+    /** A by-law, a landowner's condition, a maker's limit and a rule of the house, beside the law. */
+    private void ownRules() throws BrokenFileException {
+        ownRule(
+                OwnRules.BoundTo.SITE,
+                ids.get("Harbour wall"),
+                "{id: PORT-HOURS, title: No flying over berths by night, layer: by-law, severity: stop, phase: time, requires: {fact: light, isOneOf: [day, civilTwilight]}, cite: 'Port Tarrow by-law 12', from: 2021-01-01, confidence: high, remedy: Plan it between dawn and dusk.}");
+        ownRule(
+                OwnRules.BoundTo.SITE,
+                ids.get("Skarn cliffs"),
+                "{id: SKARN-HEIGHT, title: Below the colony's ledges, layer: landowner, severity: act, phase: height, requires: {fact: heightAboveGroundM, atMost: 70}, cite: 'Letter of the Skarn estate, condition 3', from: 2024-03-01, confidence: high, remedy: Stay at or below 70 m while birds are on the ledges.}");
+        ownRule(
+                OwnRules.BoundTo.MODEL,
+                ids.get("Ledge Pro"),
+                "{id: LEDGEPRO-HEIGHT, title: Greatest height of the Ledge Pro, layer: maker, severity: act, phase: height, requires: {fact: heightAboveTakeoffM, atMost: 100}, cite: 'Vosmere Ledge Pro manual, 7.2', from: 2023-01-01, confidence: high, remedy: Plan it lower or take another model.}");
+        ownRule(
+                OwnRules.BoundTo.EVERYTHING,
+                null,
+                "{id: HOUSE-RECENT, title: Flown within three months, layer: house, severity: caution, phase: people, requires: {fact: pilot.lastFlightOn, withinMonths: 3, counting: sameDay}, cite: House limit 11, from: 2024-01-01, confidence: high, remedy: Fly a practice session first.}");
+    }
+
+    private void ownRule(OwnRules.BoundTo boundTo, UUID boundId, String yaml) throws BrokenFileException {
+        rulebook.saveOwnRule(null, -1, yaml, boundTo, boundId, true, BY);
     }
 
     // --- places and jobs ---------------------------------------------------------------------------------------------
@@ -794,7 +905,8 @@ class DemoWorld implements ApplicationRunner {
                         conditions,
                         "by telephone",
                         null,
-                        lifts),
+                        lifts,
+                        Papers.Terms.NONE),
                 BY);
     }
 

@@ -34,8 +34,8 @@ class AircraftEntity {
     String name;
     String serial;
 
-    @Column(name = "marketed_before_2024")
-    Boolean marketedBefore2024;
+    LocalDate marketDate;
+    LocalDate boughtOn;
 
     @Column(name = "weighed_g")
     BigDecimal weighedG;

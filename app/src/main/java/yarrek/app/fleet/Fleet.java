@@ -80,7 +80,8 @@ public class Fleet {
             String name,
             String serial,
             ModelView model,
-            Boolean marketedBefore2024,
+            LocalDate marketDate,
+            LocalDate boughtOn,
             BigDecimal weighedG,
             BigDecimal weighedResolutionG,
             LocalDate weighedOn,
@@ -314,7 +315,8 @@ public class Fleet {
         a.model = find(AircraftModel.class, modelId, "model");
         a.name = v.name();
         a.serial = v.serial();
-        a.marketedBefore2024 = v.marketedBefore2024();
+        a.marketDate = v.marketDate();
+        a.boughtOn = v.boughtOn();
         a.weighedG = v.weighedG();
         a.weighedResolutionG = v.weighedResolutionG();
         a.weighedOn = v.weighedOn();
@@ -337,7 +339,8 @@ public class Fleet {
         m.put("name", a.name);
         m.put("serial", a.serial);
         m.put("model", a.model.id.toString());
-        m.put("marketedBefore2024", a.marketedBefore2024 == null ? "" : a.marketedBefore2024 ? "yes" : "no");
+        m.put("marketDate", a.marketDate == null ? "" : a.marketDate.toString());
+        m.put("boughtOn", a.boughtOn == null ? "" : a.boughtOn.toString());
         m.put("weighed", text(a.weighedG));
         m.put("remoteIdActive", a.remoteIdActive == null ? "" : a.remoteIdActive ? "yes" : "no");
         return m;
@@ -664,7 +667,8 @@ public class Fleet {
                 a.name,
                 a.serial,
                 view(a.model),
-                a.marketedBefore2024,
+                a.marketDate,
+                a.boughtOn,
                 a.weighedG,
                 a.weighedResolutionG,
                 a.weighedOn,

@@ -172,7 +172,8 @@ class FleetController {
                 .set("name", a.name())
                 .set("serial", a.serial())
                 .set("model", a.model().id())
-                .yesNo("marketedBefore2024", a.marketedBefore2024())
+                .set("marketDate", a.marketDate())
+                .set("boughtOn", a.boughtOn())
                 .yesNo("remoteIdActive", a.remoteIdActive())
                 .yesNo("geoAwarenessCurrent", a.geoAwarenessCurrent())
                 .set("weighed", text(a.weighedG()))
@@ -201,11 +202,8 @@ class FleetController {
                 .text("name", "Name", "as the crew says it")
                 .text("serial", "Serial number", "of the airframe, not of controller or pack")
                 .select("model", "Model", "", models)
-                .select(
-                        "marketedBefore2024",
-                        "On the market before 1 January 2024",
-                        "this unit, not the model",
-                        Form.yesNo())
+                .text("marketDate", "First placed on the market", "this unit, not the model; a date")
+                .text("boughtOn", "Bought on", "a date; starts the clock of its duties")
                 .group("Remote identification and zone data")
                 .select(
                         "remoteIdActive",
@@ -224,6 +222,8 @@ class FleetController {
         String name = form.requiredText("name", 80);
         String serial = form.requiredText("serial", 80);
         UUID modelId = form.id("model", true);
+        LocalDate market = form.date("marketDate", false, today());
+        LocalDate bought = form.date("boughtOn", false, today());
         Mass weighed = form.mass("weighed", false);
         Mass resolution = form.mass("resolution", weighed != null);
         LocalDate on = form.date("weighedOn", weighed != null, today());
@@ -236,7 +236,8 @@ class FleetController {
                                     name,
                                     serial,
                                     null,
-                                    form.yesNo("marketedBefore2024"),
+                                    market,
+                                    bought,
                                     grams(weighed),
                                     grams(resolution),
                                     on,
@@ -306,7 +307,9 @@ class FleetController {
                         "classMark",
                         "Class mark",
                         "as on the label",
-                        Form.words("choose", "none", "C0", "C1", "C2", "C3", "C4", "C5", "C6"))
+                        Form.words(
+                                "choose", "none", "C0", "C1", "C2", "C3", "C4", "C5", "C6", "UK0", "UK1", "UK2", "UK3",
+                                "UK4", "UK5", "UK6"))
                 .select("remoteId", "Remote identification", "", Form.words("choose", "none", "module", "builtIn"))
                 .group("Masses")
                 .text("airframeMass", "Airframe without pack", "such as 166.2 g")

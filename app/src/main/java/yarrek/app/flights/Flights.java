@@ -7,6 +7,7 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HexFormat;
@@ -27,6 +28,7 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
@@ -415,7 +417,7 @@ public class Flights {
         FlightFinder.Span span = span(trace, f);
         FlightJudge.Context context = context(f, firstTakeoff);
         FlightFacts facts = FlightJudge.facts(trace, span, context);
-        AssessmentRow a = rulebook.judge(facts, facts.constant());
+        AssessmentRow a = rulebook.judge(facts, facts.constant(), setting(f));
         f.breached = a.count(Verdict.BREACHED);
         f.notKnown = a.count(Verdict.NOT_KNOWN);
         f.closeCount = a.count(Verdict.CLOSE);
@@ -424,6 +426,16 @@ public class Flights {
                 : cut(a.open().get(0).title() + ": " + a.open().get(0).says(), 590);
         f.assessment = rulebook.store(a);
         f.assessedAt = clock.instant();
+    }
+
+    private OwnRules.Setting setting(FlightEntity f) {
+        Jobs.JobView job = f.jobId == null ? null : jobs.jobUnchecked(f.jobId);
+        return new OwnRules.Setting(
+                job == null ? null : job.site().id(),
+                f.aircraftId == null
+                        ? null
+                        : fleet.aircraft(f.aircraftId).model().id(),
+                f.jobId);
     }
 
     /** The flight within its stored trace, by its take-off and landing. */
@@ -460,7 +472,9 @@ public class Flights {
                     "weather.windMps",
                     "weather.temperatureC",
                     "cautionArea",
-                    "light")) {
+                    "light",
+                    "light.halfHour",
+                    "light.halfHourNight")) {
                 b.without(planned);
             }
             boolean otherAircraft = job.build() != null
@@ -540,13 +554,25 @@ public class Flights {
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
     }
 
+    /** The pilot's newest day in the logbook, with this flight or without it. */
+    private LocalDate lastFlight(FlightEntity f, boolean with) {
+        Instant other = em.createQuery(
+                        "select max(x.takeoff) from FlightEntity x where x.pilotId = :p and x.counted and x.id <> :id",
+                        Instant.class)
+                .setParameter("p", f.pilotId)
+                .setParameter("id", f.id)
+                .getSingleResult();
+        Instant last = with && (other == null || f.takeoff.isAfter(other)) ? f.takeoff : other;
+        return last == null ? null : last.atZone(ZoneId.of(f.zone)).toLocalDate();
+    }
+
     private void count(FlightEntity f, int sign) {
         long seconds = sign * Math.round(f.durationS);
         if (f.aircraftId != null) {
             fleet.countAircraft(f.aircraftId, seconds, f.endsInAir ? 0 : sign);
         }
         if (f.pilotId != null) {
-            crew.count(f.pilotId, seconds, f.endsInAir ? 0 : sign);
+            crew.count(f.pilotId, seconds, f.endsInAir ? 0 : sign, lastFlight(f, sign > 0));
         }
         if (f.packId != null) {
             fleet.countPack(f.packId, Optional.ofNullable(f.chargeMah), sign);

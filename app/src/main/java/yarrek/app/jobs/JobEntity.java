@@ -84,6 +84,8 @@ class JobEntity {
     int breached;
     int notKnown;
     int closeCount;
+    int lawBreaches;
+    int departures;
     String go;
     String reason;
     Instant assessedAt;

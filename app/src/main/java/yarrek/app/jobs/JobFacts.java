@@ -7,20 +7,22 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
-import yarrek.core.flight.FlightJudge;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
-import yarrek.core.time.Light;
+import yarrek.core.rulebook.SunFacts;
 import yarrek.core.time.TimeWindow;
 
 /** Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. */
@@ -31,10 +33,22 @@ public class JobFacts {
     private final Fleet fleet;
     private final Crew crew;
     private final Papers papers;
+    private final Answers answers;
+    private final Rulebook rulebook;
     private final Clock clock;
 
-    JobFacts(Office office, Airspace airspace, Fleet fleet, Crew crew, Papers papers, Clock clock) {
+    JobFacts(
+            Office office,
+            Airspace airspace,
+            Fleet fleet,
+            Crew crew,
+            Papers papers,
+            Answers answers,
+            Rulebook rulebook,
+            Clock clock) {
         this.office = office;
+        this.answers = answers;
+        this.rulebook = rulebook;
         this.airspace = airspace;
         this.fleet = fleet;
         this.crew = crew;
@@ -47,6 +61,9 @@ public class JobFacts {
         List<TimeWindow> windows = JobEntity.windows(d, site.zone());
         Facts.Builder b = Facts.builder(site.zone());
         windows.forEach(b::window);
+        Office.OperatorView operator = office.operator();
+        Fleet.BuildView build = d.buildId() == null ? null : fleet.build(d.buildId());
+        answers.put(b, about(jobId, d, operator.id(), build));
         b.word("jurisdiction", site.jurisdiction(), "site " + site.name());
         word(b, "category", d.category(), "job");
         word(b, "subcategory", d.subcategory(), "job");
@@ -70,11 +87,10 @@ public class JobFacts {
         quantity(b, "weather.temperatureC", d.temperatureC(), 0, "job: forecast as entered");
         quantity(b, "builtUpDistanceM", site.builtUpDistanceM(), 0, "site " + site.name());
         yesNo(b, "overWater", site.overWater(), "site " + site.name());
-        light(b, windows, site);
+        SunFacts.put(b, windows, site.launch());
         Map<UUID, String> roles = new HashMap<>();
-        Office.OperatorView operator = office.operator();
         roles.put(operator.id(), "operator");
-        aircraft(b, d, windows, roles);
+        aircraft(b, build, windows, roles);
         pilot(b, d, windows, site, roles);
         b.word("observer", d.observerId() == null ? "none" : "besidePilot", "job: crew");
         if (jobId != null) {
@@ -82,6 +98,11 @@ public class JobFacts {
         }
         List<PaperHeld> held = papers.held(roles);
         b.papers(held);
+        declarations(b, held, windows, site.jurisdiction());
+        recency(b, held, site.jurisdiction());
+        if (jobId != null) {
+            rulebook.waiversHeld(jobId).forEach(b::waiver);
+        }
         papers.liabilityAmount(operator.id(), d.firstDay())
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         zones(b, jobId, site, windows);
@@ -111,22 +132,27 @@ public class JobFacts {
         }
     }
 
-    private static void light(Facts.Builder b, List<TimeWindow> windows, Airspace.SiteView site) {
-        Light darkest = windows.stream()
-                .map(w -> Light.darkestIn(w, site.launch()))
-                .max(java.util.Comparator.naturalOrder())
-                .orElse(Light.NIGHT);
-        b.word(
-                "light",
-                FlightJudge.word(darkest),
-                "sun at the launch point over the hours of the job, the darkest of them");
+    /** What answers may be about: the job and everything it uses. */
+    static Map<Answers.About, UUID> about(UUID jobId, JobDraft d, UUID operatorId, Fleet.BuildView build) {
+        Map<Answers.About, UUID> about = new java.util.EnumMap<>(Answers.About.class);
+        about.put(Answers.About.OPERATOR, operatorId);
+        about.put(Answers.About.SITE, d.siteId());
+        if (build != null) {
+            about.put(Answers.About.AIRCRAFT, build.aircraft().id());
+        }
+        if (d.pilotId() != null) {
+            about.put(Answers.About.PILOT, d.pilotId());
+        }
+        if (jobId != null) {
+            about.put(Answers.About.JOB, jobId);
+        }
+        return about;
     }
 
-    private void aircraft(Facts.Builder b, JobDraft d, List<TimeWindow> windows, Map<UUID, String> roles) {
-        if (d.buildId() == null) {
+    private void aircraft(Facts.Builder b, Fleet.BuildView build, List<TimeWindow> windows, Map<UUID, String> roles) {
+        if (build == null) {
             return;
         }
-        Fleet.BuildView build = fleet.build(d.buildId());
         String source = "build " + build.name() + " of " + build.aircraft().name();
         describe(b, build, source);
         UUID aircraftId = build.aircraft().id();
@@ -165,7 +191,9 @@ public class JobFacts {
         b.yesNo("privatelyBuilt", m.privatelyBuilt(), "model " + m.fullName());
         b.yesNo("hasCamera", m.hasCamera(), "model " + m.fullName());
         b.yesNo("isToy", m.isToy(), "model " + m.fullName());
-        yesNo(b, "marketedBefore2024", a.marketedBefore2024(), "aircraft " + a.name());
+        if (a.marketDate() != null) {
+            b.date("marketDate", a.marketDate(), "aircraft " + a.name());
+        }
         quantity(b, "maxLevelSpeedMps", m.maxLevelSpeedMps(), 0, "maker");
         quantity(b, "dimensionM", m.dimensionM(), 0, "maker");
         quantity(b, "maker.windMps", m.windLimitMps(), 0, "maker");
@@ -188,8 +216,43 @@ public class JobFacts {
             b.quantity(
                     "pilot.ageYears", Period.between(p.bornOn(), first).getYears(), 0, p.name() + ", on the first day");
         }
+        if (p.lastFlightOn() != null) {
+            b.date("pilot.lastFlightOn", p.lastFlightOn(), "logbook of " + p.name());
+        }
         yesNo(b, "pilot.fit", d.pilotFit(), p.name() + " says so");
         quantity(b, "pilot.hoursSinceAlcohol", d.hoursSinceAlcohol(), 0, p.name() + " says so");
+    }
+
+    /** What the model is declared for here, by the declarations in force for the whole job. */
+    private static void declarations(
+            Facts.Builder b, List<PaperHeld> held, List<TimeWindow> windows, String jurisdiction) {
+        boolean aircraftChosen = held.stream().anyMatch(p -> p.role().equals("aircraft"))
+                || b.build().get("takeoffMassG").isPresent();
+        if (!aircraftChosen) {
+            return;
+        }
+        Set<String> declared = held.stream()
+                .filter(p -> p.kind().equals("modelDeclaration")
+                        && p.countsIn(Optional.of(jurisdiction))
+                        && windows.stream().allMatch(w -> p.validity().covers(w)))
+                .flatMap(p -> p.level().stream())
+                .collect(java.util.stream.Collectors.toSet());
+        b.with(
+                "modelDeclarations",
+                new FactValue.Words(declared),
+                "declarations of the model on file for " + jurisdiction);
+    }
+
+    /** The last activity that counts for recency under the law of the place. */
+    private void recency(Facts.Builder b, List<PaperHeld> held, String jurisdiction) {
+        rulebook.recency(jurisdiction)
+                .flatMap(r -> r.last(held, Optional.of(jurisdiction)))
+                .ifPresent(day -> {
+                    b.date("pilot.recencyOn", day, "newest qualifying activity on file");
+                    if (b.build().get("pilot.nightTrainingOn").isEmpty()) {
+                        b.date("pilot.nightTrainingOn", day, "newest qualifying activity on file");
+                    }
+                });
     }
 
     private void zones(Facts.Builder b, UUID jobId, Airspace.SiteView site, List<TimeWindow> windows) {

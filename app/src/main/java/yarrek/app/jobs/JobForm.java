@@ -89,7 +89,8 @@ final class JobForm {
                         "sight",
                         "Sight",
                         "how it is kept in sight",
-                        Form.words("not known", "VLOS", "withObserver", "followMe", "FPV", "BVLOS"))
+                        Form.words(
+                                "not known", "VLOS", "withObserver", "EVLOS", "sheltered", "followMe", "FPV", "BVLOS"))
                 .text("speed", "Greatest ground speed", "such as 8 m/s")
                 .select("lowSpeed", "Low-speed mode", "the certified one, at most 3 m/s", Form.yesNo())
                 .select("autoModes", "Automated modes among obstacles", "", Form.yesNo())

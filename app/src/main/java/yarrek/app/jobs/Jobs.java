@@ -18,12 +18,14 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
@@ -58,6 +60,8 @@ public class Jobs {
             int breached,
             int notKnown,
             int close,
+            int lawBreaches,
+            int departures,
             String go,
             String reason,
             String changedNote) {
@@ -142,14 +146,26 @@ public class Jobs {
     }
 
     private void judge(JobEntity j) {
-        AssessmentRow a = rulebook.judge(facts.of(j.id, j.draft()));
+        AssessmentRow a = rulebook.judge(facts.of(j.id, j.draft()), setting(j.id, j.draft()));
         j.breached = a.count(Verdict.BREACHED);
+        j.lawBreaches = a.breaches(true).size();
+        j.departures = a.breaches(false).size();
         j.notKnown = a.count(Verdict.NOT_KNOWN);
         j.closeCount = a.count(Verdict.CLOSE);
         j.go = a.go();
         j.reason = a.reason();
         j.assessment = rulebook.store(a);
         j.assessedAt = clock.instant();
+    }
+
+    /** What the operator's own rules may be bound to. */
+    private OwnRules.Setting setting(UUID jobId, JobDraft d) {
+        return new OwnRules.Setting(
+                d.siteId(),
+                d.buildId() == null
+                        ? null
+                        : fleet.build(d.buildId()).aircraft().model().id(),
+                jobId);
     }
 
     /** Judges again and keeps a note of what appeared and what vanished. */
@@ -170,11 +186,13 @@ public class Jobs {
     }
 
     private static Set<String> open(AssessmentRow a) {
-        return a == null
-                ? Set.of()
-                : a.open().stream()
-                        .map(f -> f.title() + " (" + f.verdict().words() + ")")
-                        .collect(Collectors.toSet());
+        return a == null ? Set.of() : named(a.open());
+    }
+
+    private static Set<String> named(List<FindingRow> findings) {
+        return findings.stream()
+                .map(f -> f.title() + " (" + f.verdict().words() + ")")
+                .collect(Collectors.toCollection(java.util.TreeSet::new));
     }
 
     private void judgeWhere(String condition, Object parameter, String because) {
@@ -191,6 +209,28 @@ public class Jobs {
     @EventListener
     void buildChanged(Fleet.BuildChanged e) {
         judgeWhere("j.buildId = :p", e.buildId(), e.what());
+    }
+
+    @EventListener
+    void said(Answers.Said e) {
+        switch (e.about()) {
+            case OPERATOR -> judgeWhere("j.state = :p", JobEntity.PLANNED, "a question was answered");
+            case SITE -> judgeWhere("j.siteId = :p", e.aboutId(), "a question about the site was answered");
+            case AIRCRAFT ->
+                judgeWhere(
+                        "j.buildId in :p",
+                        fleet.buildsOf(e.aboutId()).stream()
+                                .map(Fleet.BuildView::id)
+                                .toList(),
+                        "a question about the aircraft was answered");
+            case PILOT -> judgeWhere("j.pilotId = :p", e.aboutId(), "a question about the pilot was answered");
+            case JOB -> judgeWhere("j.id = :p", e.aboutId(), "a question was answered");
+        }
+    }
+
+    @EventListener
+    void waiversChanged(Rulebook.WaiversChanged e) {
+        judgeWhere("j.id = :p", e.jobId(), "a departure was recorded or ended");
     }
 
     @EventListener
@@ -222,6 +262,62 @@ public class Jobs {
                         "a paper of the aircraft changed");
             default -> judgeWhere("j.id = :p", e.holderId(), "a paper of the job changed");
         }
+    }
+
+    /** Ids of planned jobs that are not over, soonest first. */
+    @Transactional(readOnly = true)
+    public List<UUID> openIds() {
+        return em.createQuery(
+                        "select j.id from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today order by j.firstDay, j.id",
+                        UUID.class)
+                .setParameter(
+                        "today", LocalDate.now(clock.withZone(office.operator().zone())))
+                .getResultList();
+    }
+
+    /** Judges these jobs again; those no longer there are passed over. */
+    @Transactional
+    public void judgeAgain(List<UUID> ids, String because) {
+        em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                .setParameter("ids", ids)
+                .getResultList()
+                .forEach(j -> judgeAgain(j, because));
+    }
+
+    /** Ids of jobs flown or planned on days of a span, whatever became of them but cancelled. */
+    @Transactional(readOnly = true)
+    public List<UUID> idsBetween(LocalDate from, LocalDate through) {
+        return em.createQuery(
+                        "select j.id from JobEntity j where j.state <> 'CANCELLED' and j.lastDay >= :f and j.firstDay <= :t order by j.firstDay",
+                        UUID.class)
+                .setParameter("f", from)
+                .setParameter("t", through)
+                .getResultList();
+    }
+
+    /** The operator's own rules that a job may be bound by. */
+    @Transactional(readOnly = true)
+    public OwnRules.Setting settingOf(UUID id) {
+        return setting(id, entity(id).draft());
+    }
+
+    /** The facts of a job were it planned so, for looking before saving. */
+    @Transactional(readOnly = true)
+    public Facts factsOf(UUID id, JobDraft draft) {
+        return facts.of(id, draft);
+    }
+
+    /** A plan judged without being stored. */
+    @Transactional(readOnly = true)
+    public AssessmentRow look(Facts facts, UUID id, JobDraft draft) {
+        return rulebook.judge(facts, setting(id, draft));
+    }
+
+    /** Whom and what answers about a job may be about. */
+    @Transactional(readOnly = true)
+    public Map<Answers.About, UUID> about(UUID id) {
+        JobDraft d = entity(id).draft();
+        return JobFacts.about(id, d, office.operator().id(), d.buildId() == null ? null : fleet.build(d.buildId()));
     }
 
     /** Open jobs that use a build, soonest first. */
@@ -299,6 +395,8 @@ public class Jobs {
                 j.breached,
                 j.notKnown,
                 j.closeCount,
+                j.lawBreaches,
+                j.departures,
                 j.go,
                 j.reason,
                 j.changedNote);
@@ -368,6 +466,55 @@ public class Jobs {
                         r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
     }
 
+    /** A paper that a rule asks for, and its standing on each day of a job. */
+    public record PaperRow(String holder, String paper, String rule, List<PaperCell> cells) {}
+
+    /** One day: the paper that covers it, or a gap. */
+    public record PaperCell(LocalDate day, String shape, String words) {}
+
+    /** Papers in force for each day of a job, by the rules that apply to it; what is missing is a gap for those days only. */
+    @Transactional(readOnly = true)
+    public List<PaperRow> paperDays(UUID id) {
+        JobEntity j = entity(id);
+        Airspace.SiteView site = airspace.site(j.siteId);
+        List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
+        Facts f = facts.of(id, j.draft());
+        Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
+        for (FindingRow finding : rulebook.restore(j.assessment).findings()) {
+            if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
+                continue;
+            }
+            rulebook.rule(finding.ruleId())
+                    .map(r -> r.requires().papers())
+                    .orElse(List.of())
+                    .forEach(p -> {
+                        String words =
+                                p.kindName() + (p.levels().isEmpty() ? "" : " " + String.join(" or ", p.levels()));
+                        rows.putIfAbsent(
+                                p.role() + words,
+                                new PaperRow(
+                                        p.role(),
+                                        words,
+                                        finding.ruleId(),
+                                        windows.stream()
+                                                .map(w -> cell(p, f, w, site.zone()))
+                                                .toList()));
+                    });
+        }
+        return List.copyOf(rows.values());
+    }
+
+    private static PaperCell cell(Requirement.HoldsPaper p, Facts facts, TimeWindow window, ZoneId zone) {
+        var day = p.judge(facts.toBuilder().windows(List.of(window)).build());
+        LocalDate date = window.start().atZone(zone).toLocalDate();
+        return switch (day.verdict()) {
+            case MET -> new PaperCell(date, "full", "in force");
+            case CLOSE -> new PaperCell(date, "cut", "last day");
+            case BREACHED -> new PaperCell(date, "notch", "gap");
+            default -> new PaperCell(date, "dots", "not known");
+        };
+    }
+
     /** Planned jobs as the weave sees them: their windows and the papers each needs of whom. */
     @Transactional(readOnly = true)
     public List<Weave.JobSpan> spans(LocalDate from, LocalDate through) {
@@ -399,9 +546,12 @@ public class Jobs {
             Requirement asks = f.verdict() == Verdict.NOT_APPLICABLE
                     ? null
                     : rulebook.rule(f.ruleId()).map(Rule::requires).orElse(null);
-            if (asks instanceof Requirement.HoldsPaper p && holderByRole.get(p.role()) != null) {
-                needs.add(new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels()));
-            } else if (asks != null && asks.factNames().contains("marked") && holderByRole.get("aircraft") != null) {
+            List<Requirement.HoldsPaper> papers = asks == null ? List.of() : asks.papers();
+            papers.stream()
+                    .filter(p -> holderByRole.get(p.role()) != null)
+                    .forEach(p ->
+                            needs.add(new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels())));
+            if (asks != null && asks.factNames().contains("marked") && holderByRole.get("aircraft") != null) {
                 needs.add(new Weave.Need(holderByRole.get("aircraft").toString(), "markOnAircraft", Set.of()));
             }
         }

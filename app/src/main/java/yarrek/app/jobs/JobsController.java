@@ -3,6 +3,7 @@ package yarrek.app.jobs;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -11,13 +12,19 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
+import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.Vocabulary;
 
 /** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
 @Controller
@@ -32,9 +39,22 @@ class JobsController {
     private final Fleet fleet;
     private final Papers papers;
     private final Office office;
+    private final Answers answers;
+    private final Rulebook rulebook;
     private final Clock clock;
 
-    JobsController(Jobs jobs, Airspace airspace, Crew crew, Fleet fleet, Papers papers, Office office, Clock clock) {
+    JobsController(
+            Jobs jobs,
+            Airspace airspace,
+            Crew crew,
+            Fleet fleet,
+            Papers papers,
+            Office office,
+            Answers answers,
+            Rulebook rulebook,
+            Clock clock) {
+        this.answers = answers;
+        this.rulebook = rulebook;
         this.jobs = jobs;
         this.airspace = airspace;
         this.crew = crew;
@@ -60,12 +80,89 @@ class JobsController {
         Jobs.JobView job = jobs.job(id, Viewer.current());
         model.addAttribute("job", job);
         model.addAttribute("papers", papers.of(List.of(id)));
+        model.addAttribute("waivers", rulebook.waivers(id));
+        model.addAttribute("paperDays", jobs.paperDays(id));
         if (job.build() != null) {
             model.addAttribute(
                     "weighed",
                     fleet.weighed(job.build().id(), job.site().jurisdiction()).orElse(null));
         }
         return "jobs/job";
+    }
+
+    /** A question that is open, what it may be answered for, and what it usually is about. */
+    public record Question(FactDefinition definition, List<Answers.About> about, Answers.About usual) {}
+
+    @GetMapping("/jobs/{id}/questions")
+    String questions(@PathVariable("id") UUID id, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        Map<Answers.About, UUID> about = jobs.about(id);
+        List<Answers.About> may = List.copyOf(about.keySet());
+        model.addAttribute("job", job);
+        model.addAttribute(
+                "questions",
+                job.assessment().missingFacts().stream()
+                        .filter(Vocabulary::knows)
+                        .map(Vocabulary::define)
+                        .map(d -> new Question(
+                                d,
+                                may,
+                                about.containsKey(Answers.About.usual(d)) ? Answers.About.usual(d) : Answers.About.JOB))
+                        .toList());
+        model.addAttribute("answers", answers.of(about.values()));
+        return "jobs/questions";
+    }
+
+    @PostMapping("/jobs/{id}/answers")
+    String answer(
+            @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
+        Map<Answers.About, UUID> about = jobs.about(id);
+        Map<Answers.About, Map<String, String>> said = new java.util.EnumMap<>(Answers.About.class);
+        params.forEach((name, values) -> {
+            String fact = name.startsWith("f.") ? name.substring(2) : "";
+            boolean taken = params.containsKey("take." + fact);
+            if (Vocabulary.knows(fact) && (taken || !values.get(0).isBlank())) {
+                Answers.About a = Answers.About.valueOf(params.getFirst("a." + fact));
+                said.computeIfAbsent(a, k -> new java.util.LinkedHashMap<>()).put(fact, values.get(0));
+            }
+        });
+        try {
+            said.forEach((a, typed) ->
+                    answers.say(a, about.get(a), typed, Viewer.current().name()));
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/jobs/" + id + "#questions";
+    }
+
+    @PostMapping("/jobs/{id}/waivers")
+    String waive(
+            @PathVariable("id") UUID id,
+            @RequestParam("rule") String rule,
+            @RequestParam("reason") String reason,
+            @RequestParam("until") String until,
+            RedirectAttributes flash) {
+        try {
+            if (reason.isBlank()) {
+                throw new IllegalArgumentException("a departure needs its reason");
+            }
+            rulebook.waive(
+                    id,
+                    rule,
+                    reason.strip().substring(0, Math.min(1000, reason.strip().length())),
+                    TypedInput.date(
+                            until,
+                            LocalDate.now(clock.withZone(office.operator().zone()))),
+                    Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/jobs/" + id + "#findings";
+    }
+
+    @PostMapping("/jobs/waivers/{id}/end")
+    String endWaiver(@PathVariable("id") UUID id) {
+        return "redirect:/jobs/" + rulebook.endWaiver(id, Viewer.current().name()) + "#findings";
     }
 
     /** The jobs that use a build, for the weighing page. */

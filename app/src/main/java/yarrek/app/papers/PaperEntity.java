@@ -43,6 +43,20 @@ class PaperEntity {
     Double amountSdr;
 
     String lifts;
+    java.math.BigDecimal cost;
+
+    @Column(columnDefinition = "char(3)")
+    String currency;
+
+    Integer renewEarlyDays;
+    String needs;
+    String verifiedBy;
+    LocalDate verifiedOn;
+    java.math.BigDecimal amount;
+
+    @Column(columnDefinition = "char(3)")
+    String amountCurrency;
+
     String enteredBy;
     Instant enteredAt;
 

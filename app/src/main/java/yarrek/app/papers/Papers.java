@@ -1,7 +1,9 @@
 package yarrek.app.papers;
 
 import jakarta.persistence.EntityManager;
+import java.math.BigDecimal;
 import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -13,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -47,7 +50,55 @@ public class Papers {
             String shape,
             String verifiedWhere,
             Double amountSdr,
-            Set<String> lifts) {}
+            Set<String> lifts,
+            String jurisdiction,
+            BigDecimal cost,
+            String currency,
+            LocalDate renewFrom,
+            String needs,
+            String verifiedBy,
+            LocalDate verifiedOn,
+            BigDecimal amount,
+            String amountCurrency,
+            String conditions) {}
+
+    /**
+     * A kind of paper.
+     *
+     * @param holder operator, pilot, aircraft or job
+     * @param insures liability, hull or trip; null for what is no insurance
+     * @param shown whether an official may ask for it
+     */
+    public record Kind(
+            String code,
+            long version,
+            String words,
+            String holder,
+            List<String> levels,
+            int leadDays,
+            Integer renewEarlyDays,
+            BigDecimal cost,
+            String currency,
+            String needs,
+            String insures,
+            boolean shown) {}
+
+    /** A scan or photo in a list. */
+    public record Scan(
+            UUID id,
+            UUID paperId,
+            String fileName,
+            String contentType,
+            long sizeBytes,
+            String addedBy,
+            Instant addedAt) {
+        public boolean isPicture() {
+            return contentType.startsWith("image/");
+        }
+    }
+
+    /** A scan with its bytes. */
+    public record ScanFile(Scan scan, byte[] content) {}
 
     /** What is entered for a paper. */
     public record Entry(
@@ -67,7 +118,25 @@ public class Papers {
             String conditions,
             String verifiedWhere,
             Double amountSdr,
-            String lifts) {}
+            String lifts,
+            Terms terms) {}
+
+    /**
+     * What a paper costs and insures, and who looked at it.
+     *
+     * @param renewEarlyDays how long before its end it may be renewed; null when not known
+     */
+    public record Terms(
+            BigDecimal cost,
+            String currency,
+            Integer renewEarlyDays,
+            String needs,
+            String verifiedBy,
+            LocalDate verifiedOn,
+            BigDecimal amount,
+            String amountCurrency) {
+        public static final Terms NONE = new Terms(null, null, null, "", "", null, null, null);
+    }
 
     /** Papers of these holders changed; what rests on them is judged again. */
     public record Changed(String holderKind, UUID holderId) {}
@@ -119,6 +188,14 @@ public class Papers {
         p.verifiedWhere = e.verifiedWhere();
         p.amountSdr = e.amountSdr();
         p.lifts = e.lifts();
+        p.cost = e.terms().cost();
+        p.currency = e.terms().currency();
+        p.renewEarlyDays = e.terms().renewEarlyDays();
+        p.needs = e.terms().needs();
+        p.verifiedBy = e.terms().verifiedBy();
+        p.verifiedOn = e.terms().verifiedOn();
+        p.amount = e.terms().amount();
+        p.amountCurrency = e.terms().amountCurrency();
         p.enteredBy = by;
         p.enteredAt = clock.instant();
         if (id == null) {
@@ -139,6 +216,154 @@ public class Papers {
         m.put("conditions", p.conditions);
         m.put("verifiedWhere", p.verifiedWhere);
         return m;
+    }
+
+    // --- kinds -------------------------------------------------------------------------------------------------------
+
+    @Transactional(readOnly = true)
+    public List<Kind> kinds() {
+        return em.createQuery("from PaperKindEntity k order by k.sortOrder, k.words", PaperKindEntity.class)
+                .getResultStream()
+                .map(Papers::kind)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public List<Kind> kindsHeldBy(String holder) {
+        return kinds().stream().filter(k -> k.holder().equals(holder)).toList();
+    }
+
+    private Map<String, String> kindWords() {
+        return kinds().stream().collect(Collectors.toMap(Kind::code, Kind::words));
+    }
+
+    private static Kind kind(PaperKindEntity k) {
+        return new Kind(
+                k.code,
+                k.version,
+                k.words,
+                k.holder,
+                k.levels.isEmpty() ? List.of() : List.of(k.levels.split(";")),
+                k.leadDays,
+                k.renewEarlyDays,
+                k.cost,
+                k.currency,
+                k.needs,
+                k.insures,
+                k.shownToOfficials);
+    }
+
+    /**
+     * Stores a kind; one whose code is new is made.
+     *
+     * @throws LostUpdateException when somebody else saved it since {@code version}
+     */
+    @Transactional
+    public void saveKind(Kind v, boolean isNew) {
+        PaperKindEntity k = em.find(PaperKindEntity.class, v.code());
+        if (isNew && k != null) {
+            throw new IllegalArgumentException("there is a kind with the code " + v.code() + " already");
+        }
+        if (!isNew && (k == null || k.version != v.version())) {
+            if (k == null) {
+                throw new NotFoundException("kind of paper");
+            }
+            throw new LostUpdateException(Map.of("words", k.words, "needs", k.needs), k.version);
+        }
+        boolean make = k == null;
+        if (make) {
+            k = new PaperKindEntity(v.code());
+            k.holder = v.holder();
+            k.sortOrder = 500;
+        }
+        k.words = v.words();
+        k.levels = String.join(";", v.levels());
+        k.leadDays = v.leadDays();
+        k.renewEarlyDays = v.renewEarlyDays();
+        k.cost = v.cost();
+        k.currency = v.currency();
+        k.needs = v.needs();
+        k.insures = v.insures();
+        k.shownToOfficials = v.shown();
+        if (make) {
+            em.persist(k);
+        }
+    }
+
+    // --- scans -------------------------------------------------------------------------------------------------------
+
+    /** Largest scan taken. */
+    public static final int MOST_SCAN_BYTES = 20 * 1024 * 1024;
+
+    /** @throws IllegalArgumentException when it is too large, or neither a PDF nor a picture by its content */
+    @Transactional
+    public UUID addScan(UUID paperId, String fileName, byte[] content, String by) {
+        PaperEntity p = entity(paperId);
+        if (content.length > MOST_SCAN_BYTES) {
+            throw new IllegalArgumentException(
+                    "a scan may have at most 20 MB; this file has " + content.length / (1024 * 1024) + " MB");
+        }
+        ScanType type = ScanType.of(content)
+                .orElseThrow(() -> new IllegalArgumentException("“" + fileName
+                        + "” is neither a PDF nor a JPEG, PNG or WebP picture by its content; nothing was stored"));
+        ScanEntity s = new ScanEntity(UUID.randomUUID());
+        s.paperId = paperId;
+        s.fileName = fileName.replaceAll("[\\\\/\"\\p{Cntrl}]", "_");
+        s.contentType = type.mime();
+        s.sizeBytes = content.length;
+        s.sha256 = sha256(content);
+        s.addedBy = by;
+        s.addedAt = clock.instant();
+        em.persist(s);
+        em.persist(new ScanContentEntity(s.id, content));
+        em.flush();
+        events.publishEvent(new Changed(p.holderKind, p.holderId));
+        return s.id;
+    }
+
+    private static String sha256(byte[] content) {
+        try {
+            return java.util.HexFormat.of()
+                    .formatHex(
+                            java.security.MessageDigest.getInstance("SHA-256").digest(content));
+        } catch (java.security.NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+
+    @Transactional(readOnly = true)
+    public List<Scan> scans(Collection<UUID> paperIds) {
+        return paperIds.isEmpty()
+                ? List.of()
+                : em.createQuery("from ScanEntity s where s.paperId in :ids order by s.addedAt", ScanEntity.class)
+                        .setParameter("ids", paperIds)
+                        .getResultStream()
+                        .map(Papers::scan)
+                        .toList();
+    }
+
+    private static Scan scan(ScanEntity s) {
+        return new Scan(s.id, s.paperId, s.fileName, s.contentType, s.sizeBytes, s.addedBy, s.addedAt);
+    }
+
+    @Transactional(readOnly = true)
+    public ScanFile scanFile(UUID id) {
+        ScanEntity s = em.find(ScanEntity.class, id);
+        if (s == null) {
+            throw new NotFoundException("scan");
+        }
+        return new ScanFile(scan(s), em.find(ScanContentEntity.class, id).content);
+    }
+
+    @Transactional
+    public UUID deleteScan(UUID id) {
+        ScanEntity s = em.find(ScanEntity.class, id);
+        if (s == null) {
+            throw new NotFoundException("scan");
+        }
+        em.remove(em.find(ScanContentEntity.class, id));
+        em.remove(s);
+        return s.paperId;
     }
 
     private PaperEntity entity(UUID id) {
@@ -177,7 +402,16 @@ public class Papers {
                 p.conditions,
                 p.verifiedWhere,
                 p.amountSdr,
-                p.lifts);
+                p.lifts,
+                new Terms(
+                        p.cost,
+                        p.currency,
+                        p.renewEarlyDays,
+                        p.needs,
+                        p.verifiedBy,
+                        p.verifiedOn,
+                        p.amount,
+                        p.amountCurrency));
     }
 
     @Transactional(readOnly = true)
@@ -187,9 +421,10 @@ public class Papers {
 
     @Transactional(readOnly = true)
     public List<Row> all() {
+        Map<String, String> words = kindWords();
         return em.createQuery("from PaperEntity p", PaperEntity.class)
                 .getResultStream()
-                .map(this::row)
+                .map(p -> row(p, words))
                 .sorted(Comparator.comparing((Row r) -> r.actBy() == null ? LocalDate.MAX : r.actBy())
                         .thenComparing(Row::number))
                 .toList();
@@ -200,21 +435,22 @@ public class Papers {
         if (holders.isEmpty()) {
             return List.of();
         }
+        Map<String, String> words = kindWords();
         return em.createQuery(
                         "from PaperEntity p where p.holderId in :ids order by p.kind, p.validFrom", PaperEntity.class)
                 .setParameter("ids", holders)
                 .getResultStream()
-                .map(this::row)
+                .map(p -> row(p, words))
                 .toList();
     }
 
-    private Row row(PaperEntity p) {
+    private Row row(PaperEntity p, Map<String, String> kindWords) {
         Paper paper = p.paper();
         PaperState state = paper.state(clock.instant(), List.of());
         return new Row(
                 p.id,
                 p.kind,
-                PaperKind.words(p.kind),
+                kindWords.getOrDefault(p.kind, p.kind),
                 p.level,
                 p.number,
                 p.issuer,
@@ -228,7 +464,17 @@ public class Papers {
                 shape(state),
                 p.verifiedWhere,
                 p.amountSdr,
-                p.lifts.isBlank() ? Set.of() : Set.of(p.lifts.split("[ ,]+")));
+                p.lifts.isBlank() ? Set.of() : Set.of(p.lifts.split("[ ,]+")),
+                p.jurisdiction,
+                p.cost,
+                p.currency,
+                p.renewEarlyDays == null || p.validTo == null ? null : p.validTo.minusDays(p.renewEarlyDays),
+                p.needs,
+                p.verifiedBy,
+                p.verifiedOn,
+                p.amount,
+                p.amountCurrency,
+                p.conditions);
     }
 
     /** Name of the status shape of a state. */
@@ -257,6 +503,7 @@ public class Papers {
                             paper.level(),
                             roleByHolder.get(p.holderId),
                             p.number,
+                            p.jurisdiction,
                             paper.validity(),
                             p.endKnown);
                 })
@@ -267,6 +514,7 @@ public class Papers {
     @Transactional(readOnly = true)
     public Weave weave(LocalDate from, LocalDate through, ZoneId zone, List<Holder> holders, List<Weave.JobSpan> jobs) {
         List<Weave.RowInput> rows = new ArrayList<>();
+        Map<String, String> words = kindWords();
         Map<UUID, List<PaperEntity>> byHolder = new LinkedHashMap<>();
         List<UUID> ids = holders.stream().map(Holder::id).toList();
         if (!ids.isEmpty()) {
@@ -307,7 +555,7 @@ public class Papers {
                     h.id().toString(),
                     h.name(),
                     k.get(0),
-                    PaperKind.words(k.get(0)) + (k.get(1).isEmpty() ? "" : " " + k.get(1)),
+                    words.getOrDefault(k.get(0), k.get(0)) + (k.get(1).isEmpty() ? "" : " " + k.get(1)),
                     k.get(1).isEmpty() ? Optional.empty() : Optional.of(k.get(1)),
                     papers,
                     held.stream().filter(p -> p.kind().equals(k.get(0))).toList())));

@@ -1,11 +1,17 @@
 package yarrek.app.papers;
 
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.UUID;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -13,6 +19,8 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
 import yarrek.app.web.Viewer;
@@ -35,13 +43,25 @@ class PapersController {
             @RequestParam("holderKind") String holderKind,
             @RequestParam("holderId") UUID holderId,
             @RequestParam(value = "back", defaultValue = "/") String back,
+            @RequestParam(value = "kind", defaultValue = "") String kind,
             Model model) {
         Form form = form(
                 "New paper",
                 "/papers/new?holderKind=" + holderKind + "&holderId=" + holderId + "&back=" + safe(back),
                 safe(back),
                 holderKind);
-        form.set("zone", office.operator().zone().getId()).set("leadDays", 14).set("endKnown", "yes");
+        form.set("zone", office.operator().zone().getId())
+                .set("jurisdiction", office.operator().jurisdiction())
+                .set("endKnown", "yes");
+        papers.kindsHeldBy(holderKind).stream()
+                .filter(k -> k.code().equals(kind))
+                .findFirst()
+                .ifPresent(k -> form.set("kind", k.code())
+                        .set("leadDays", k.leadDays())
+                        .set("renewEarly", k.renewEarlyDays())
+                        .set("cost", k.cost())
+                        .set("currency", k.currency())
+                        .set("needs", k.needs()));
         return form.page(model, "form");
     }
 
@@ -68,11 +88,7 @@ class PapersController {
         if (e.holderKind().equals("pilot")) {
             Viewer.current().requireSight(e.holderId());
         }
-        Form form = form(
-                PaperKind.words(e.kind()) + " " + e.number(),
-                "/papers/" + id + "?back=" + safe(back),
-                safe(back),
-                e.holderKind());
+        Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind());
         form.set("kind", e.kind())
                 .set("level", e.level())
                 .set("number", e.number())
@@ -87,10 +103,82 @@ class PapersController {
                 .set("verifiedWhere", e.verifiedWhere())
                 .set("amountSdr", e.amountSdr() == null ? "" : yarrek.core.units.Finite.format(e.amountSdr()))
                 .set("lifts", e.lifts())
+                .set("jurisdiction", e.jurisdiction())
+                .set("renewEarly", e.terms().renewEarlyDays())
+                .set("cost", e.terms().cost())
+                .set("currency", e.terms().currency())
+                .set("needs", e.terms().needs())
+                .set("verifiedBy", e.terms().verifiedBy())
+                .set("verifiedOn", e.terms().verifiedOn())
+                .set("amount", e.terms().amount())
+                .set("amountCurrency", e.terms().amountCurrency())
                 .version(papers.version(id));
+        return page(form, id, safe(back), model);
+    }
+
+    private String page(Form form, UUID id, String back, Model model) {
         model.addAttribute("form", form);
-        model.addAttribute("deletable", "/papers/" + id + "/delete?back=" + safe(back));
-        return "form";
+        if (id != null) {
+            model.addAttribute("scans", papers.scans(List.of(id)));
+            model.addAttribute("paperId", id);
+            model.addAttribute("back", back);
+            model.addAttribute("deletable", "/papers/" + id + "/delete?back=" + back);
+        }
+        return "papers/paper";
+    }
+
+    private String title(Papers.Entry e) {
+        return papers.kinds().stream()
+                        .filter(k -> k.code().equals(e.kind()))
+                        .map(Papers.Kind::words)
+                        .findFirst()
+                        .orElse(e.kind())
+                + " " + e.number();
+    }
+
+    @PostMapping("/papers/{id}/scans")
+    String addScan(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "back", defaultValue = "/") String back,
+            @RequestParam("file") MultipartFile file,
+            RedirectAttributes flash)
+            throws IOException {
+        try {
+            papers.addScan(
+                    id,
+                    String.valueOf(file.getOriginalFilename()),
+                    file.getBytes(),
+                    Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/papers/" + id + "?back=" + safe(back);
+    }
+
+    /** A scan: a picture is shown in the page, everything is handed out as a file. */
+    @GetMapping("/papers/scans/{id}")
+    ResponseEntity<byte[]> scan(@PathVariable("id") UUID id) {
+        Papers.ScanFile f = papers.scanFile(id);
+        Papers.Entry e = papers.entry(f.scan().paperId());
+        if (e.holderKind().equals("pilot")) {
+            Viewer.current().requireSight(e.holderId());
+        }
+        return ResponseEntity.ok()
+                .header("Content-Type", f.scan().contentType())
+                .header("X-Content-Type-Options", "nosniff")
+                .header(
+                        "Content-Disposition",
+                        ContentDisposition.attachment()
+                                .filename(f.scan().fileName(), StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .header("Cache-Control", "private, max-age=3600")
+                .body(f.content());
+    }
+
+    @PostMapping("/papers/scans/{id}/delete")
+    String deleteScan(@PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back) {
+        return "redirect:/papers/" + papers.deleteScan(id) + "?back=" + safe(back);
     }
 
     @PostMapping("/papers/{id}")
@@ -100,11 +188,7 @@ class PapersController {
             @RequestParam MultiValueMap<String, String> params,
             Model model) {
         Papers.Entry e = papers.entry(id);
-        Form form = form(
-                        PaperKind.words(e.kind()) + " " + e.number(),
-                        "/papers/" + id + "?back=" + safe(back),
-                        safe(back),
-                        e.holderKind())
+        Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind())
                 .bind(params);
         return store(form, id, e.holderKind(), e.holderId(), model);
     }
@@ -133,10 +217,15 @@ class PapersController {
             form.error("zone", "there is no such time zone; type one such as Atlantic/Azores");
         }
         Integer lead = form.whole("leadDays", 0, 1000, true);
-        Double amount = form.number("amountSdr", "SDR", 0, 1e12, false);
+        Double amount = form.holds("amountSdr") ? form.number("amountSdr", "SDR", 0, 1e12, false) : null;
         String conditions = form.optionalText("conditions", 2000);
         String verified = form.optionalText("verifiedWhere", 200);
-        String lifts = form.optionalText("lifts", 1000);
+        String lifts = form.holds("lifts") ? form.optionalText("lifts", 1000) : "";
+        String counts = form.optionalText("jurisdiction", 40).toUpperCase(Locale.ROOT);
+        if (!counts.matches("[A-Z]{2}(-[A-Z]{2})?( [A-Z]{2}(-[A-Z]{2})?)*|")) {
+            form.error("jurisdiction", "type codes such as EU or EU GB; empty when it counts everywhere");
+        }
+        Papers.Terms terms = terms(form, today);
         return form.store(() -> {
                     papers.save(
                             id,
@@ -146,7 +235,7 @@ class PapersController {
                                     level,
                                     number,
                                     issuer,
-                                    office.operator().jurisdiction(),
+                                    counts,
                                     holderKind,
                                     holderId,
                                     issued,
@@ -158,24 +247,53 @@ class PapersController {
                                     conditions,
                                     verified,
                                     amount,
-                                    lifts),
+                                    lifts,
+                                    terms),
                             Viewer.current().name());
                     return "redirect:" + form.getBack();
                 })
-                .orElseGet(() -> form.page(model, "form"));
+                .orElseGet(() -> page(form, id, form.getBack(), model));
     }
 
-    private static Form form(String title, String action, String back, String holderKind) {
+    private static Papers.Terms terms(Form form, LocalDate today) {
+        BigDecimal cost = decimal(form.number("cost", "", 0, 1e9, false));
+        String currency = currency(form, "currency", cost != null);
+        BigDecimal insured = form.holds("amount") ? decimal(form.number("amount", "", 0, 1e12, false)) : null;
+        String insuredCurrency = form.holds("amount") ? currency(form, "amountCurrency", insured != null) : null;
+        return new Papers.Terms(
+                cost,
+                currency,
+                form.whole("renewEarly", 0, 3650, false),
+                form.optionalText("needs", 400),
+                form.optionalText("verifiedBy", 120),
+                form.date("verifiedOn", false, today),
+                insured,
+                insuredCurrency);
+    }
+
+    private static BigDecimal decimal(Double d) {
+        return d == null ? null : BigDecimal.valueOf(d).setScale(2, java.math.RoundingMode.HALF_UP);
+    }
+
+    private static String currency(Form form, String name, boolean needed) {
+        String s = form.optionalText(name, 3).toUpperCase(Locale.ROOT);
+        if (needed && !s.matches("[A-Z]{3}")) {
+            form.error(name, "three letters such as EUR");
+        }
+        return s.isEmpty() ? null : s;
+    }
+
+    private Form form(String title, String action, String back, String holderKind) {
         List<Form.Option> kinds = new ArrayList<>();
         List<Form.Option> levels = new ArrayList<>(List.of(new Form.Option("", "none")));
-        for (PaperKind k : PaperKind.heldBy(holderKind)) {
+        for (Papers.Kind k : papers.kindsHeldBy(holderKind)) {
             kinds.add(new Form.Option(k.code(), k.words()));
-            k.levels().forEach(l -> levels.add(new Form.Option(l, l)));
+            k.levels().forEach(l -> levels.add(new Form.Option(l, k.words() + ": " + l)));
         }
         Form form = new Form(title, action, back)
                 .group("The paper")
                 .select("kind", "Kind", "", kinds)
-                .select("level", "Level", "for certificates", levels)
+                .select("level", "Level", "for kinds that have some", levels)
                 .text("number", "Number", "as printed")
                 .text("issuer", "Issued by", "")
                 .group("Validity")
@@ -190,12 +308,26 @@ class PapersController {
                                 new Form.Option("yes", "it does not run out"),
                                 new Form.Option("no", "the end is not known")))
                 .text("zone", "Issuer's time zone", "decides when a day ends")
+                .text("jurisdiction", "Counts in", "codes such as EU or EU GB; empty: everywhere")
+                .group("Renewal")
                 .text("leadDays", "Lead time", "days from asking for a renewal to holding it")
-                .group("Details")
-                .text("verifiedWhere", "Verified", "where and how it was checked");
-        if (holderKind.equals("operator")) {
-            form.text("amountSdr", "Cover per accident", "SDR, for insurance");
+                .text("renewEarly", "May be renewed", "days before its end at the earliest")
+                .text("cost", "Cost", "such as 31.50")
+                .text("currency", "Currency", "such as EUR")
+                .text("needs", "Needs", "what must be at hand for a renewal")
+                .group("Checked")
+                .text("verifiedBy", "Verified by", "")
+                .text("verifiedOn", "On", "a date")
+                .text("verifiedWhere", "Where and how", "such as the authority's register");
+        if (holderKind.equals("operator") || holderKind.equals("aircraft")) {
+            form.group("Insurance, when it is one")
+                    .text("amount", "Sum insured", "as the policy says")
+                    .text("amountCurrency", "Currency", "such as EUR");
         }
+        if (holderKind.equals("operator")) {
+            form.text("amountSdr", "Cover per accident", "SDR at the rate of the policy's date");
+        }
+        form.group("Details");
         if (holderKind.equals("job")) {
             form.text("lifts", "Lifts", "rule or zone ids it covers, with spaces between");
         }

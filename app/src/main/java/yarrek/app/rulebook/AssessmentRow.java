@@ -27,14 +27,45 @@ public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List
     public List<FindingRow> beaten() {
         return findings.stream()
                 .filter(f -> f.verdict() != Verdict.NOT_APPLICABLE
+                        && f.verdict() != Verdict.DUTY
                         && f.beatenBy() != null
                         && f.verdict() != Verdict.BREACHED)
+                .toList();
+    }
+
+    /** Breaches of law, or else departures from house, maker and guidance that nobody has recorded. */
+    public List<FindingRow> breaches(boolean law) {
+        return findings.stream()
+                .filter(f -> f.verdict() == Verdict.BREACHED && f.law() == law && f.waiver() == null)
+                .toList();
+    }
+
+    public List<FindingRow> waived() {
+        return findings.stream().filter(f -> f.waiver() != null).toList();
+    }
+
+    public List<FindingRow> duties() {
+        return findings.stream().filter(f -> f.verdict() == Verdict.DUTY).toList();
+    }
+
+    /** Not known and close, and binding. */
+    public List<FindingRow> doubtful() {
+        return open().stream().filter(f -> f.verdict() != Verdict.BREACHED).toList();
+    }
+
+    /** Names of the facts that would settle what is not known, each once, in the order of the findings. */
+    public List<String> missingFacts() {
+        return findings.stream()
+                .filter(f -> f.verdict() == Verdict.NOT_KNOWN)
+                .flatMap(f -> f.missingFacts().stream())
+                .distinct()
                 .toList();
     }
 
     /** What needs a hand, the most pressing first: breached, then not known, then close. */
     public List<FindingRow> open() {
         return findings.stream()
+                .filter(f -> f.waiver() == null)
                 .filter(f -> f.verdict() == Verdict.BREACHED
                         || (f.beatenBy() == null && (f.verdict() == Verdict.NOT_KNOWN || f.verdict() == Verdict.CLOSE)))
                 .toList();
@@ -42,7 +73,9 @@ public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List
 
     public int count(Verdict verdict) {
         return (int) findings.stream()
-                .filter(f -> f.verdict() == verdict && (f.beatenBy() == null || verdict == Verdict.BREACHED))
+                .filter(f -> f.verdict() == verdict
+                        && f.waiver() == null
+                        && (f.beatenBy() == null || verdict == Verdict.BREACHED))
                 .count();
     }
 

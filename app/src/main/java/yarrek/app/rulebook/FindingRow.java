@@ -7,6 +7,7 @@ import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Gauge;
 import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
 
@@ -29,7 +30,19 @@ public record FindingRow(
         LocalDate readOn,
         String confidence,
         String notes,
-        boolean onTheDay) {
+        boolean onTheDay,
+        List<String> missingFacts,
+        String tier,
+        String phase,
+        String coveredBy,
+        String waiver) {
+    /** Stored before some of its parts existed: they are empty then. */
+    public FindingRow {
+        missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
+        tier = tier == null ? Tier.LAW.name() : tier;
+        phase = phase == null ? "" : phase;
+        coveredBy = coveredBy == null ? "" : coveredBy;
+    }
 
     /** A stretch of breach in seconds of the trace; {@code worst} is null when the fact is no quantity. */
     public record IntervalRow(double fromS, double toS, double worstS, Double worst) {}
@@ -115,14 +128,21 @@ public record FindingRow(
                 f.missing().stream().map(m -> Vocabulary.define(m).question()).toList(),
                 f.intervals().stream().map(FindingRow::row).toList(),
                 f.beatenBy().orElse(null),
-                r.citation(),
+                r.source().citation(),
                 r.remedy(),
                 r.requires().words(),
                 r.appliesWhen().words(),
-                r.readOn(),
-                r.confidence(),
-                r.notes(),
-                r.onTheDay());
+                r.source().readOn(),
+                r.source().confidence(),
+                r.source().notes(),
+                r.onTheDay(),
+                f.missing(),
+                r.tier().name(),
+                r.phase(),
+                r.coveredBy(),
+                f.waiver()
+                        .map(w -> w.reason() + " (" + w.by() + ", to the end of " + w.until() + ")")
+                        .orElse(null));
     }
 
     private static IntervalRow row(Interval i) {
@@ -130,13 +150,23 @@ public record FindingRow(
     }
 
     public boolean blocks() {
-        return verdict == Verdict.BREACHED && severity == Severity.STOP;
+        return verdict == Verdict.BREACHED && severity == Severity.STOP && waiver == null;
+    }
+
+    /** Whether it is a matter of law, or of house, maker and guidance. */
+    public boolean law() {
+        return tier.equals(Tier.LAW.name());
+    }
+
+    /** The tier in words. */
+    public String tierWords() {
+        return Tier.valueOf(tier).words();
     }
 
     /** Name of the status shape: full bar, cut bar, notch or dots. */
     public String shape() {
         return switch (verdict) {
-            case MET -> "full";
+            case MET, DUTY -> "full";
             case CLOSE -> "cut";
             case BREACHED -> "notch";
             case NOT_KNOWN, NOT_APPLICABLE -> "dots";

@@ -1,64 +1,529 @@
 package yarrek.app.rulebook;
 
+import jakarta.persistence.EntityManager;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.Layer;
+import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.rulebook.WaiverHeld;
+import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.rules.RulePackReader;
 
-/** The packs in use, and judging by them. */
+/**
+ * The packs in use, the operator's own rules and departures, and judging by them. A day is judged by the version of each
+ * pack that is adopted for it.
+ */
 @Service
 public class Rulebook {
-    private final List<RulePack> packs =
-            List.of(RulePackReader.shipped("eu.yaml"), RulePackReader.shipped("house.yaml"));
-    private final JsonMapper json;
+    /** Shipped packs of law, in the order in which they are shown. */
+    public static final List<String> SHIPPED = List.of("eu", "gb", "ca", "us", "au", "nz");
 
-    Rulebook(JsonMapper json) {
-        this.json = json;
+    private static final List<String> SHIPPED_BESIDE = List.of("eu-xx", "house");
+
+    /** A version of a pack; shipped ones have no id and hold since ever. */
+    public record Version(
+            UUID id, RulePack pack, LocalDate adoptedFrom, String fileName, String broughtInBy, Instant broughtInAt) {
+        public boolean isShipped() {
+            return id == null;
+        }
+
+        public boolean isAdopted() {
+            return adoptedFrom != null;
+        }
     }
 
+    /** A departure as recorded. */
+    public record Waiver(
+            UUID id,
+            UUID jobId,
+            String ruleId,
+            String reason,
+            String madeBy,
+            Instant madeAt,
+            LocalDate untilDay,
+            Instant endedAt,
+            String endedBy) {}
+
+    /** The rules changed; every open job is judged again. */
+    public record Changed(String what) {}
+
+    /** The departures of a job changed. */
+    public record WaiversChanged(UUID jobId) {}
+
+    private record Cache(long stamp, List<Version> versions, List<OwnRules.Row> own) {}
+
+    private final EntityManager em;
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+    private final Clock clock;
+    private final ApplicationEventPublisher events;
+    private final List<Version> shipped = Stream.concat(SHIPPED.stream(), SHIPPED_BESIDE.stream())
+            .map(name -> new Version(
+                    null, RulePackReader.shipped(name + ".yaml"), LocalDate.EPOCH, name + ".yaml", "shipped", null))
+            .toList();
+    private volatile Cache cache = new Cache(-1, List.of(), List.of());
+
+    Rulebook(EntityManager em, JdbcClient jdbc, JsonMapper json, Clock clock, ApplicationEventPublisher events) {
+        this.em = em;
+        this.jdbc = jdbc;
+        this.json = json;
+        this.clock = clock;
+        this.events = events;
+    }
+
+    // --- packs -------------------------------------------------------------------------------------------------------
+
+    /** What is stored, read anew when another node or this one has changed it. */
+    private Cache current() {
+        long stamp = jdbc.sql("select stamp from rulebook_stamp where id = 1")
+                .query(Long.class)
+                .single();
+        Cache now = cache;
+        if (now.stamp() != stamp) {
+            List<Version> versions = em.createQuery("from PackVersionEntity p", PackVersionEntity.class)
+                    .getResultStream()
+                    .map(Rulebook::version)
+                    .toList();
+            List<OwnRules.Row> own = em.createQuery("from OwnRuleEntity r order by r.ruleId", OwnRuleEntity.class)
+                    .getResultStream()
+                    .map(Rulebook::ownRule)
+                    .toList();
+            now = new Cache(stamp, versions, own);
+            cache = now;
+        }
+        return now;
+    }
+
+    private void stamp() {
+        em.flush();
+        jdbc.sql("update rulebook_stamp set stamp = stamp + 1 where id = 1").update();
+    }
+
+    private static Version version(PackVersionEntity p) {
+        try {
+            RulePack pack = RulePackReader.read(p.fileName, p.content.getBytes(StandardCharsets.UTF_8));
+            return new Version(p.id, pack, p.adoptedFrom, p.fileName, p.broughtInBy, p.broughtInAt);
+        } catch (BrokenFileException e) {
+            throw new IllegalStateException("a stored pack no longer reads: " + e.getMessage(), e);
+        }
+    }
+
+    private static OwnRules.Row ownRule(OwnRuleEntity r) {
+        try {
+            Rule rule = RulePackReader.rule(
+                    r.yaml, Optional.empty(), LocalDate.ofInstant(r.madeAt, java.time.ZoneOffset.UTC));
+            return new OwnRules.Row(r.id, r.version, rule, r.boundTo, r.boundId, r.yaml, r.active, r.madeBy, r.madeAt);
+        } catch (BrokenFileException e) {
+            throw new IllegalStateException("rule " + r.ruleId + " no longer reads: " + e.getMessage(), e);
+        }
+    }
+
+    /** Every version on file, shipped and brought in, by pack and then newest adoption first. */
+    @Transactional(readOnly = true)
+    public List<Version> versions() {
+        return Stream.concat(shipped.stream(), current().versions().stream())
+                .sorted(Comparator.comparing((Version v) -> order(v.pack().id()))
+                        .thenComparing(v -> v.pack().id())
+                        .thenComparing(
+                                Version::adoptedFrom, Comparator.nullsFirst(Comparator.<LocalDate>reverseOrder())))
+                .toList();
+    }
+
+    private static int order(String pack) {
+        int at = SHIPPED.indexOf(pack.toLowerCase(java.util.Locale.ROOT));
+        return at < 0 ? SHIPPED.size() : at;
+    }
+
+    /** The packs of law and house that judge a day, each in the version adopted for it. */
+    @Transactional(readOnly = true)
+    public List<RulePack> packsOn(LocalDate day) {
+        Map<String, Version> byPack = new LinkedHashMap<>();
+        for (Version v :
+                Stream.concat(shipped.stream(), current().versions().stream()).toList()) {
+            if (v.isAdopted() && !v.adoptedFrom().isAfter(day)) {
+                byPack.merge(v.pack().id(), v, (a, b) -> b.adoptedFrom().isBefore(a.adoptedFrom()) ? a : b);
+            }
+        }
+        return byPack.values().stream().map(Version::pack).toList();
+    }
+
+    /** The packs of today. */
+    @Transactional(readOnly = true)
     public List<RulePack> packs() {
-        return packs;
+        return packsOn(today());
+    }
+
+    private LocalDate today() {
+        return LocalDate.now(clock);
     }
 
     /** Mass classes of a jurisdiction in rising order; empty when no pack covers it. */
+    @Transactional(readOnly = true)
     public List<MassClass> massClasses(String jurisdiction) {
         return packOf(jurisdiction).map(RulePack::massClasses).orElse(List.of());
     }
 
+    /** The pack of law that holds in a jurisdiction today: for a state of a union the union's own. */
+    @Transactional(readOnly = true)
     public Optional<RulePack> packOf(String jurisdiction) {
-        return packs.stream()
-                .filter(p -> p.jurisdiction().map(j -> j.equals(jurisdiction)).orElse(false))
+        return packs().stream()
+                .filter(p -> p.jurisdiction().isPresent() && p.overlays().isEmpty() && p.holdsIn(jurisdiction))
                 .findFirst();
     }
 
-    /** A rule of the packs in use; empty when it is no longer among them. */
+    /** How recency is counted in a jurisdiction; empty where its law sets none or no pack covers it. */
+    @Transactional(readOnly = true)
+    public Optional<Recency> recency(String jurisdiction) {
+        return packOf(jurisdiction).flatMap(RulePack::recency);
+    }
+
+    /** Jurisdictions that have a pack, as code and title. */
+    @Transactional(readOnly = true)
+    public Map<String, String> jurisdictions() {
+        Map<String, String> all = new LinkedHashMap<>();
+        packs().stream()
+                .filter(p -> p.jurisdiction().isPresent() && !p.rules().isEmpty())
+                .forEach(p -> all.put(p.jurisdiction().get(), p.title()));
+        return all;
+    }
+
+    /** A rule of today's packs or of the operator's own; empty when it is no longer among them. */
+    @Transactional(readOnly = true)
     public Optional<Rule> rule(String id) {
-        return packs.stream()
-                .flatMap(p -> p.rules().stream())
+        return Stream.concat(
+                        packs().stream().flatMap(p -> p.rules().stream()),
+                        current().own().stream().map(OwnRules.Row::rule))
                 .filter(r -> r.id().equals(id))
-                .findFirst();
+                .max(Comparator.comparing(r -> r.inForceOn(today())));
+    }
+
+    /**
+     * Takes a version of a pack in; nothing is judged by it until it is adopted.
+     *
+     * @throws BrokenFileException with line, rule and what was expected; then nothing is stored
+     * @throws IllegalArgumentException when this version is on file already
+     */
+    @Transactional(rollbackFor = Exception.class)
+    public UUID bringIn(String fileName, byte[] content, String by) throws BrokenFileException {
+        RulePack pack = RulePackReader.read(fileName, content);
+        boolean known = versions().stream()
+                .anyMatch(v ->
+                        v.pack().id().equals(pack.id()) && v.pack().version().equals(pack.version()));
+        if (known) {
+            throw new IllegalArgumentException("version " + pack.version() + " of the pack " + pack.id()
+                    + " is on file already; a changed file needs a version of its own");
+        }
+        PackVersionEntity p = new PackVersionEntity(UUID.randomUUID());
+        p.pack = pack.id();
+        p.version = pack.version();
+        p.fileName = fileName;
+        p.content = new String(content, StandardCharsets.UTF_8);
+        p.broughtInBy = by;
+        p.broughtInAt = clock.instant();
+        em.persist(p);
+        stamp();
+        return p.id;
+    }
+
+    /** Has a version judge every day from this one on. */
+    @Transactional
+    public void adopt(UUID id, LocalDate from) {
+        PackVersionEntity p = pack(id);
+        p.adoptedFrom = from;
+        stamp();
+        events.publishEvent(new Changed("the pack " + p.pack + " in version " + p.version + " from " + from));
+    }
+
+    /** Forgets a version that has not been adopted. */
+    @Transactional
+    public void discard(UUID id) {
+        PackVersionEntity p = pack(id);
+        if (p.adoptedFrom != null) {
+            throw new IllegalArgumentException("an adopted version stays on file: jobs were judged by it");
+        }
+        em.remove(p);
+        stamp();
+    }
+
+    private PackVersionEntity pack(UUID id) {
+        PackVersionEntity p = em.find(PackVersionEntity.class, id);
+        if (p == null) {
+            throw new NotFoundException("version of a pack");
+        }
+        return p;
+    }
+
+    // --- the operator's own rules
+    // --------------------------------------------------------------------------------------
+
+    /** The operator's own rules, those not in use too. */
+    @Transactional(readOnly = true)
+    public List<OwnRules.Row> ownRules() {
+        return current().own();
+    }
+
+    /** The shipped rules of house and maker that no rule of the operator's own stands in for. */
+    @Transactional(readOnly = true)
+    public List<Rule> shippedHouseRules() {
+        Set<String> own = current().own().stream().map(r -> r.rule().id()).collect(Collectors.toSet());
+        return packs().stream()
+                .filter(p -> p.jurisdiction().isEmpty())
+                .flatMap(p -> p.rules().stream())
+                .filter(r -> !own.contains(r.id()))
+                .toList();
+    }
+
+    /**
+     * Stores a rule of the operator's own; a null id makes a new one.
+     *
+     * @throws BrokenFileException when the text is no rule
+     * @throws IllegalArgumentException when the layer is law, or the id belongs to another rule
+     */
+    @Transactional(rollbackFor = Exception.class)
+    public UUID saveOwnRule(
+            UUID id, long version, String yaml, OwnRules.BoundTo boundTo, UUID boundId, boolean active, String by)
+            throws BrokenFileException {
+        Rule rule = RulePackReader.rule(yaml, Optional.empty(), today());
+        if (rule.layer() == Layer.LAW) {
+            throw new IllegalArgumentException("law comes in packs; a rule of your own is of another layer");
+        }
+        if (boundTo != OwnRules.BoundTo.EVERYTHING && boundId == null) {
+            throw new IllegalArgumentException("choose which " + boundTo.words().replace("one ", "") + " it holds for");
+        }
+        OwnRuleEntity r = id == null ? new OwnRuleEntity(UUID.randomUUID()) : em.find(OwnRuleEntity.class, id);
+        if (r == null) {
+            throw new NotFoundException("rule");
+        }
+        if (id != null && r.version != version) {
+            throw new LostUpdateException(Map.of("yaml", r.yaml), r.version);
+        }
+        boolean taken = packs().stream()
+                        .filter(p -> p.jurisdiction().isPresent())
+                        .flatMap(p -> p.rules().stream())
+                        .anyMatch(x -> x.id().equals(rule.id()))
+                || ownRules().stream().anyMatch(x -> x.rule().id().equals(rule.id()) && !x.id().equals(id));
+        if (taken) {
+            throw new IllegalArgumentException("the id " + rule.id() + " belongs to another rule");
+        }
+        r.ruleId = rule.id();
+        r.layer = rule.layer();
+        r.boundTo = boundTo;
+        r.boundId = boundTo == OwnRules.BoundTo.EVERYTHING ? null : boundId;
+        r.yaml = yaml;
+        r.active = active;
+        r.madeBy = by;
+        r.madeAt = clock.instant();
+        if (id == null) {
+            em.persist(r);
+        }
+        stamp();
+        events.publishEvent(new Changed("the rule " + rule.title()));
+        return r.id;
+    }
+
+    /** Takes a rule of the operator's own away; a shipped one that it stood in for holds again. */
+    @Transactional
+    public void deleteOwnRule(UUID id) {
+        OwnRuleEntity r = em.find(OwnRuleEntity.class, id);
+        if (r == null) {
+            throw new NotFoundException("rule");
+        }
+        em.remove(r);
+        stamp();
+        events.publishEvent(new Changed("the rule " + r.ruleId + " was taken away"));
+    }
+
+    // --- departures
+    // ----------------------------------------------------------------------------------------------------
+
+    /**
+     * Records a departure from a rule of the house or the maker, or from guidance, for one job.
+     *
+     * @throws IllegalArgumentException when the rule binds from outside: it can only be covered by an approval
+     */
+    @Transactional
+    public void waive(UUID jobId, String ruleId, String reason, LocalDate until, String by) {
+        Rule rule = rule(ruleId).orElseThrow(() -> new NotFoundException("rule " + ruleId));
+        if (rule.tier() == yarrek.core.rulebook.Tier.LAW) {
+            throw new IllegalArgumentException(rule.title() + " is "
+                    + rule.layer().words() + " and cannot be departed from; only an approval covers it");
+        }
+        WaiverEntity w = new WaiverEntity(UUID.randomUUID());
+        w.jobId = jobId;
+        w.ruleId = ruleId;
+        w.reason = reason;
+        w.madeBy = by;
+        w.madeAt = clock.instant();
+        w.untilDay = until;
+        em.persist(w);
+        em.flush();
+        events.publishEvent(new WaiversChanged(jobId));
+    }
+
+    @Transactional
+    public UUID endWaiver(UUID id, String by) {
+        WaiverEntity w = em.find(WaiverEntity.class, id);
+        if (w == null) {
+            throw new NotFoundException("departure");
+        }
+        if (w.endedAt == null) {
+            w.endedAt = clock.instant();
+            w.endedBy = by;
+            em.flush();
+            events.publishEvent(new WaiversChanged(w.jobId));
+        }
+        return w.jobId;
+    }
+
+    /** Departures of a job, the ended ones too. */
+    @Transactional(readOnly = true)
+    public List<Waiver> waivers(UUID jobId) {
+        return em.createQuery("from WaiverEntity w where w.jobId = :j order by w.madeAt", WaiverEntity.class)
+                .setParameter("j", jobId)
+                .getResultStream()
+                .map(w -> new Waiver(
+                        w.id, w.jobId, w.ruleId, w.reason, w.madeBy, w.madeAt, w.untilDay, w.endedAt, w.endedBy))
+                .toList();
+    }
+
+    /** Departures of a job that hold, as facts. */
+    @Transactional(readOnly = true)
+    public List<WaiverHeld> waiversHeld(UUID jobId) {
+        return waivers(jobId).stream()
+                .filter(w -> w.endedAt() == null)
+                .map(w -> new WaiverHeld(w.ruleId(), w.reason(), w.madeBy(), w.untilDay()))
+                .toList();
+    }
+
+    // --- judging
+    // -------------------------------------------------------------------------------------------------------
+
+    /** The rules that judge these facts: the packs of their first day, and the operator's own that hold there. */
+    @Transactional(readOnly = true)
+    public List<RulePack> packsFor(Facts facts, OwnRules.Setting setting) {
+        LocalDate day = facts.days().stream().min(Comparator.naturalOrder()).orElseGet(this::today);
+        return with(packsOn(day), setting);
+    }
+
+    /** These packs with the operator's own rules in the place of shipped ones of the same id, and beside them. */
+    private List<RulePack> with(List<RulePack> packs, OwnRules.Setting setting) {
+        List<OwnRules.Row> own = current().own();
+        if (own.isEmpty()) {
+            return packs;
+        }
+        Set<String> replaced = own.stream().map(r -> r.rule().id()).collect(Collectors.toSet());
+        List<RulePack> all = new ArrayList<>();
+        for (RulePack p : packs) {
+            all.add(
+                    p.jurisdiction().isPresent()
+                            ? p
+                            : withRules(
+                                    p,
+                                    p.rules().stream()
+                                            .filter(r -> !replaced.contains(r.id()))
+                                            .toList()));
+        }
+        List<Rule> holding =
+                OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule).toList();
+        if (!holding.isEmpty()) {
+            all.add(new RulePack(
+                    "OWN",
+                    "The operator's own rules",
+                    Optional.empty(),
+                    Optional.empty(),
+                    own.stream()
+                            .map(OwnRules.Row::madeAt)
+                            .max(Comparator.naturalOrder())
+                            .orElseThrow()
+                            .truncatedTo(java.time.temporal.ChronoUnit.SECONDS)
+                            .toString(),
+                    today(),
+                    "Entered by the operator; none of them weakens the law.",
+                    List.of(),
+                    Optional.empty(),
+                    List.of(),
+                    holding));
+        }
+        return all;
+    }
+
+    private static RulePack withRules(RulePack p, List<Rule> rules) {
+        return new RulePack(
+                p.id(),
+                p.title(),
+                p.jurisdiction(),
+                p.overlays(),
+                p.version(),
+                p.readOn(),
+                p.head(),
+                p.massClasses(),
+                p.recency(),
+                p.operations(),
+                rules);
+    }
+
+    /** The packs that would judge a day were this version adopted. */
+    @Transactional(readOnly = true)
+    public List<RulePack> packsWith(RulePack version, Facts facts, OwnRules.Setting setting) {
+        LocalDate day = facts.days().stream().min(Comparator.naturalOrder()).orElseGet(this::today);
+        List<RulePack> packs = new ArrayList<>(packsOn(day));
+        packs.removeIf(p -> p.id().equals(version.id()));
+        packs.add(version);
+        return with(packs, setting);
     }
 
     /** Judges a plan. */
-    public AssessmentRow judge(Facts facts) {
-        return row(Assessment.of(facts, packs), facts);
+    @Transactional(readOnly = true)
+    public AssessmentRow judge(Facts facts, OwnRules.Setting setting) {
+        return judge(facts, packsFor(facts, setting));
+    }
+
+    /** Judges a plan by given packs. */
+    public AssessmentRow judge(Facts facts, List<RulePack> packs) {
+        return row(Assessment.of(facts, packs), facts, packs);
+    }
+
+    /** The duties that follow from an occurrence. */
+    @Transactional(readOnly = true)
+    public AssessmentRow judgeOccurrence(Facts facts) {
+        List<RulePack> packs = packsFor(facts, OwnRules.Setting.NONE);
+        return row(Assessment.ofOccurrence(facts, packs), facts, packs);
     }
 
     /** Judges a flown flight over time. */
-    public AssessmentRow judge(FlightFacts flight, Facts constant) {
-        return row(Assessment.of(flight, packs), constant);
+    @Transactional(readOnly = true)
+    public AssessmentRow judge(FlightFacts flight, Facts constant, OwnRules.Setting setting) {
+        List<RulePack> packs = packsFor(constant, setting);
+        return row(Assessment.of(flight, packs), constant, packs);
     }
 
-    private AssessmentRow row(Assessment a, Facts facts) {
+    private static AssessmentRow row(Assessment a, Facts facts, List<RulePack> packs) {
         List<AssessmentRow.FactRow> rows = facts.values().entrySet().stream()
                 .map(e -> {
                     var d = Vocabulary.define(e.getKey());

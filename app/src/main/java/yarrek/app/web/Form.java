@@ -133,6 +133,11 @@ public final class Form {
 
     // --- reading -----------------------------------------------------------------------------------------------------
 
+    /** Whether the form has a field of that name. */
+    public boolean holds(String name) {
+        return field(name).isPresent();
+    }
+
     public String raw(String name) {
         List<String> v = values.get(name);
         return v == null || v.isEmpty() ? "" : v.get(0);

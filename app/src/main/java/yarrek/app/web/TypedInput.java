@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -14,7 +15,7 @@ import yarrek.core.units.Length;
 
 /** Reads what people type: numbers with a unit, dates in natural forms, times of day. */
 public final class TypedInput {
-    private static final Pattern NUMBER = Pattern.compile("([+\\-−]?[0-9]+(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·]*)");
+    private static final Pattern NUMBER = Pattern.compile("([+\\-−]?[0-9]+(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·$]*)");
     private static final Pattern RELATIVE =
             Pattern.compile("\\+\\s*(\\d{1,4})\\s*(d|day|days|w|week|weeks|m|month|months|y|year|years)");
 
@@ -79,14 +80,10 @@ public final class TypedInput {
 
     /** @throws IllegalArgumentException saying what is accepted */
     public static double plain(String s, String unit) {
-        return quantity(
-                s,
-                unit.isEmpty()
-                        ? Map.of("", 1.0)
-                        : Map.of("", 1.0, unit, 1.0, unit.toLowerCase(Locale.ROOT), 1.0).entrySet().stream()
-                                .collect(java.util.stream.Collectors.toMap(
-                                        Map.Entry::getKey, Map.Entry::getValue, (a, b) -> a)),
-                "a number such as 12.5" + (unit.isEmpty() ? "" : " " + unit));
+        Map<String, Double> units = new HashMap<>(Map.of("", 1.0));
+        units.put(unit, 1.0);
+        units.put(unit.toLowerCase(Locale.ROOT), 1.0);
+        return quantity(s, units, "a number such as 12.5" + (unit.isEmpty() ? "" : " " + unit));
     }
 
     private static double quantity(String s, Map<String, Double> units, String accepted) {

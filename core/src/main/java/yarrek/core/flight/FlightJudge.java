@@ -13,8 +13,8 @@ import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.SunFacts;
 import yarrek.core.rulebook.ZoneMet;
-import yarrek.core.time.Light;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
@@ -85,11 +85,10 @@ public final class FlightJudge {
                                         ? "geodesic from the pilot's position"
                                         : "geodesic from the take-off point; the pilot's own position is not in the log"));
             }
-            takeoff.ifPresent(p -> constant.word(
-                    "light",
-                    word(Light.darkestIn(
-                            new TimeWindow(trace.instant(times[0]), trace.instant(times[times.length - 1])), p)),
-                    "sun at the take-off point over the flight"));
+            takeoff.ifPresent(p -> SunFacts.put(
+                    constant,
+                    List.of(new TimeWindow(trace.instant(times[0]), trace.instant(times[times.length - 1]))),
+                    p));
         }
         put(series, trace, Channel.GROUND_SPEED_MPS, "groundSpeedMps", from, to, 0.1);
         put(series, trace, Channel.WIND_MPS, "weather.windMps", from, to, 1);
@@ -103,11 +102,6 @@ public final class FlightJudge {
             constant.yesNo("cautionArea", caution, "the trace against the zones on file");
         }
         return new FlightFacts(constant.build(), times, series, zones);
-    }
-
-    /** The word the vocabulary has for a light. */
-    public static String word(Light light) {
-        return light == Light.DAY ? "day" : light == Light.NIGHT ? "night" : "civilTwilight";
     }
 
     private static boolean all(List<Zone> zones, List<FlightFacts.ZoneSeries> series) {

@@ -3,9 +3,11 @@ package yarrek.core.rulebook;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 
 /**
@@ -15,6 +17,7 @@ import java.util.function.Function;
  */
 public record Assessment(List<Finding> findings, List<String> packVersions) {
     private static final Comparator<Finding> PRESSING = Comparator.comparing(Finding::verdict)
+            .thenComparing(f -> f.rule().onTheDay())
             .thenComparing(f -> f.rule().severity())
             .thenComparing(f -> f.rule().layer());
 
@@ -33,6 +36,11 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
         return assess(flight.constant(), packs, Rule.Scope.FLIGHT, r -> flight.judge(r));
     }
 
+    /** The duties that follow from what happened, by the rules in force on its day. */
+    public static Assessment ofOccurrence(Facts facts, List<RulePack> packs) {
+        return assess(facts, packs, Rule.Scope.OCCURRENCE, r -> r.judge(facts));
+    }
+
     private static Assessment assess(
             Facts facts, List<RulePack> packs, Rule.Scope scope, Function<Rule, Finding> judge) {
         String jurisdiction = facts.get("jurisdiction")
@@ -40,34 +48,63 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                 .orElse(null);
         List<Finding> findings = new ArrayList<>();
         List<String> versions = new ArrayList<>();
+        List<Rule> rules = new ArrayList<>();
+        Set<String> replaced = new HashSet<>();
         for (RulePack pack : packs) {
-            if (pack.jurisdiction().isPresent() && !pack.jurisdiction().get().equals(jurisdiction)) {
+            if (!pack.holdsIn(jurisdiction)) {
                 continue;
             }
             versions.add(pack.id() + " " + pack.version());
             for (Rule rule : pack.rules()) {
-                boolean judges = rule.scope() == Rule.Scope.BOTH || rule.scope() == scope;
+                boolean judges =
+                        rule.scope() == scope || (rule.scope() == Rule.Scope.BOTH && scope != Rule.Scope.OCCURRENCE);
                 boolean inForce =
                         facts.days().isEmpty() || facts.days().stream().anyMatch(rule::inForceOn);
                 if (judges && inForce) {
-                    findings.add(judge.apply(rule));
+                    rules.add(rule);
+                    replaced.add(rule.overrides());
                 }
             }
         }
-        boolean lawHeld = packs.stream()
+        for (Rule rule : rules) {
+            if (!replaced.contains(rule.id())) {
+                findings.add(waivedWhere(judge.apply(rule), facts));
+            }
+        }
+        boolean lawHeld = packs.stream().anyMatch(p -> p.jurisdiction().isPresent() && p.holdsIn(jurisdiction));
+        boolean overlayHeld = packs.stream()
                 .anyMatch(p ->
                         p.jurisdiction().isPresent() && p.jurisdiction().get().equals(jurisdiction));
         if (!lawHeld) {
-            findings.add(noLaw(jurisdiction));
+            findings.add(missing(
+                    "NO-PACK",
+                    Severity.STOP,
+                    jurisdiction == null ? "the jurisdiction of the place" : "the law of " + jurisdiction));
+        } else if (!overlayHeld) {
+            findings.add(missing(
+                    "NO-OVERLAY",
+                    Severity.ACT,
+                    "what " + jurisdiction + " adds of its own: zones, ages, fees, insurance"));
         }
         return new Assessment(strictestWins(findings).stream().sorted(PRESSING).toList(), versions);
     }
 
-    /** A jurisdiction without a pack is not known for every rule of law, and says so. */
-    private static Finding noLaw(String jurisdiction) {
-        String what = jurisdiction == null ? "the jurisdiction of the place" : "the law of " + jurisdiction;
+    private static Finding waivedWhere(Finding f, Facts facts) {
+        if (f.verdict() != Verdict.BREACHED || f.rule().tier() == Tier.LAW) {
+            return f;
+        }
+        return facts.waivers().stream()
+                .filter(w -> w.ruleId().equals(f.rule().id())
+                        && facts.days().stream().noneMatch(d -> d.isAfter(w.until())))
+                .findFirst()
+                .map(f::waived)
+                .orElse(f);
+    }
+
+    /** A law that is not on file is not known, and says so. */
+    private static Finding missing(String id, Severity severity, String what) {
         Rule rule = new Rule(
-                "NO-PACK",
+                id,
                 "The law of the place",
                 Layer.LAW,
                 Optional.empty(),
@@ -75,15 +112,15 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                 Optional.empty(),
                 Condition.ALWAYS,
                 Condition.NEVER,
-                new Requirement.Ask("not known: " + what + "; no rule pack covers it"),
-                "none on file",
-                Severity.STOP,
+                new Requirement.Ask("not known: " + what + "; no rule pack on file covers it"),
+                severity,
                 "Choose a jurisdiction with a rule pack, or read the authority's text and write the rules.",
-                java.time.LocalDate.EPOCH,
-                "high",
-                "",
+                new Source("none on file", java.time.LocalDate.EPOCH, "high", "", ""),
                 Rule.Scope.BOTH,
-                false);
+                false,
+                "place",
+                "",
+                "");
         return rule.judge(Facts.builder(java.time.ZoneOffset.UTC).build());
     }
 
@@ -125,9 +162,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
 
     /** Findings that need a hand: breached, not known and close. */
     public long open() {
-        return findings.stream()
-                .filter(f -> f.verdict().compareTo(Verdict.CLOSE) <= 0)
-                .count();
+        return findings.stream().filter(Finding::isOpen).count();
     }
 
     /** The first reason not to go: a blocking breach, else a stop rule that is not known; empty when there is neither. */

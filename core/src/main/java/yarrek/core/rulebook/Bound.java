@@ -1,7 +1,5 @@
 package yarrek.core.rulebook;
 
-import yarrek.core.units.Finite;
-
 /** Which side of a limit complies, and whether the limit itself does. */
 public enum Bound {
     AT_MOST("at most", true, true),
@@ -40,9 +38,5 @@ public enum Bound {
     /** Distance left to the limit in the unit of the value: negative beyond it. */
     public double margin(double value, double limit) {
         return upper ? limit - value : value - limit;
-    }
-
-    String describe(double limit, String unit) {
-        return words + " " + Finite.format(limit) + (unit.isEmpty() ? "" : " " + unit);
     }
 }

@@ -1,6 +1,8 @@
 package yarrek.core.rulebook;
 
+import java.time.LocalDate;
 import java.util.List;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -88,12 +90,36 @@ public sealed interface Condition {
         }
     }
 
-    /** A quantity on one side of a limit; not known when its uncertainty straddles the limit of a rounded fact. */
-    record QuantityIs(String fact, Bound bound, double limit) implements Condition {
+    /** A quantity on one side of a limit; not known when either is not. */
+    record QuantityIs(String fact, Bound bound, Limit limit) implements Condition {
         @Override
         public Truth test(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            return q == null ? Truth.UNKNOWN : Truth.of(bound.holds(q.value(), limit));
+            OptionalDouble at = limit.of(facts);
+            return q == null || at.isEmpty() ? Truth.UNKNOWN : Truth.of(bound.holds(q.value(), at.getAsDouble()));
+        }
+
+        @Override
+        public Set<String> factNames() {
+            Set<String> names = new TreeSet<>(limit.factNames());
+            names.add(fact);
+            return names;
+        }
+
+        @Override
+        public String words() {
+            FactDefinition d = Vocabulary.define(fact);
+            return Outcome.lower(d.label()) + " " + bound.words() + " " + limit.words(d.unit());
+        }
+    }
+
+    /** A date before a day, or on or after it. */
+    record DateIs(String fact, boolean before, LocalDate day) implements Condition {
+        @Override
+        public Truth test(Facts facts) {
+            return facts.get(fact)
+                    .map(k -> Truth.of(((FactValue.Date) k.value()).value().isBefore(day) == before))
+                    .orElse(Truth.UNKNOWN);
         }
 
         @Override
@@ -103,8 +129,9 @@ public sealed interface Condition {
 
         @Override
         public String words() {
-            FactDefinition d = Vocabulary.define(fact);
-            return Outcome.lower(d.label()) + " " + bound.describe(limit, d.unit());
+            return Outcome.lower(Vocabulary.define(fact).label())
+                    + (before ? " before " : " on or after ")
+                    + Days.show(day);
         }
     }
 

@@ -5,5 +5,7 @@ public enum FactType {
     QUANTITY,
     YES_NO,
     WORD,
-    WORDS
+    WORDS,
+    DATE,
+    INSTANT
 }

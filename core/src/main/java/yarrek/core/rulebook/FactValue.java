@@ -76,4 +76,30 @@ public sealed interface FactValue {
             return FactType.WORDS;
         }
     }
+
+    /** A day in the civil calendar of the place or the issuer. */
+    record Date(java.time.LocalDate value) implements FactValue {
+        @Override
+        public String show(FactDefinition definition) {
+            return Days.show(value);
+        }
+
+        @Override
+        public FactType type() {
+            return FactType.DATE;
+        }
+    }
+
+    /** A point in time. */
+    record Moment(java.time.Instant value) implements FactValue {
+        @Override
+        public String show(FactDefinition definition) {
+            return value.toString();
+        }
+
+        @Override
+        public FactType type() {
+            return FactType.INSTANT;
+        }
+    }
 }

@@ -18,15 +18,22 @@ public class Facts {
     /** A value and where it came from. */
     public record Known(FactValue value, String source) {}
 
+    private static final String TAKEOFF_MASS = "takeoffMassG";
+    private static final String CLASS_MASS = "classMassG";
+
     private final Map<String, Known> values;
     private final List<TimeWindow> windows;
     private final ZoneId zone;
     private final Optional<List<PaperHeld>> papers;
     private final Optional<List<ZoneMet>> zones;
     private final List<ApprovalHeld> approvals;
+    private final List<WaiverHeld> waivers;
 
     private Facts(Builder b) {
-        this.values = Collections.unmodifiableMap(new LinkedHashMap<>(b.values));
+        Map<String, Known> all = new LinkedHashMap<>(b.values);
+        classMass(all);
+        this.values = Collections.unmodifiableMap(all);
+        this.waivers = List.copyOf(b.waivers);
         this.windows = List.copyOf(b.windows);
         this.zone = b.zone;
         this.papers = Optional.ofNullable(b.papers).map(List::copyOf);
@@ -42,6 +49,31 @@ public class Facts {
         this.papers = other.papers;
         this.zones = other.zones;
         this.approvals = other.approvals;
+        this.waivers = other.waivers;
+    }
+
+    /**
+     * European and British thresholds are written on the declared take-off mass, which the real one must not exceed: the
+     * greater of the two decides ((EU) 2019/947 Art 2(22), UAS.OPEN.060(1)(e)). Undeclared, the real mass stands for it.
+     */
+    private static void classMass(Map<String, Known> all) {
+        Known real = all.get(TAKEOFF_MASS);
+        Known declared = all.get("maxTakeoffMassG");
+        if (real == null && declared == null) {
+            all.remove(CLASS_MASS);
+            return;
+        }
+        boolean byDeclared = real == null
+                || (declared != null
+                        && ((FactValue.Quantity) declared.value()).value()
+                                > ((FactValue.Quantity) real.value()).value());
+        Known greater = byDeclared ? declared : real;
+        all.put(
+                CLASS_MASS,
+                new Known(
+                        greater.value(),
+                        (byDeclared ? "declared, the greater of declared and real: " : "real take-off mass: ")
+                                + greater.source()));
     }
 
     public static Builder builder(ZoneId zone) {
@@ -55,6 +87,7 @@ public class Facts {
         b.papers = papers.<List<PaperHeld>>map(ArrayList::new).orElse(null);
         b.zones = zones.<List<ZoneMet>>map(ArrayList::new).orElse(null);
         b.approvals.addAll(approvals);
+        b.waivers.addAll(waivers);
         return b;
     }
 
@@ -93,6 +126,10 @@ public class Facts {
         return approvals;
     }
 
+    public List<WaiverHeld> waivers() {
+        return waivers;
+    }
+
     /** Local dates on which it is flown. */
     public List<LocalDate> days() {
         return windows.stream()
@@ -112,6 +149,7 @@ public class Facts {
         private List<PaperHeld> papers;
         private List<ZoneMet> zones;
         private final List<ApprovalHeld> approvals = new ArrayList<>();
+        private final List<WaiverHeld> waivers = new ArrayList<>();
 
         private Builder(ZoneId zone) {
             this.zone = zone;
@@ -122,6 +160,11 @@ public class Facts {
             FactDefinition definition = Vocabulary.define(name);
             if (definition.type() != value.type()) {
                 throw new IllegalArgumentException(name + " takes a " + definition.type() + ", got a " + value.type());
+            }
+            if (value instanceof FactValue.Words all
+                    && !definition.words().isEmpty()
+                    && !definition.words().containsAll(all.values())) {
+                throw new IllegalArgumentException(name + " takes " + definition.words() + ", got " + all.values());
             }
             if (value instanceof FactValue.Word w
                     && !definition.words().isEmpty()
@@ -175,6 +218,15 @@ public class Facts {
         public Builder approval(ApprovalHeld approval) {
             approvals.add(approval);
             return this;
+        }
+
+        public Builder waiver(WaiverHeld waiver) {
+            waivers.add(waiver);
+            return this;
+        }
+
+        public Builder date(String name, LocalDate value, String source) {
+            return with(name, new FactValue.Date(value), source);
         }
 
         public Facts build() {

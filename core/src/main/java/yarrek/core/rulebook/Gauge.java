@@ -13,6 +13,7 @@ import yarrek.core.units.Finite;
  * @param greatest greatest value over the flight; equal to {@code value} for a plan
  * @param limit what the rule allows
  * @param bound which side complies
+ * @param stated the limit as the law prints it, when in another unit; else empty
  */
 public record Gauge(
         String fact,
@@ -22,7 +23,8 @@ public record Gauge(
         double least,
         double greatest,
         double limit,
-        Bound bound) {
+        Bound bound,
+        String stated) {
 
     /** Left to the limit, negative beyond it. */
     public double margin() {
@@ -34,7 +36,7 @@ public record Gauge(
     }
 
     public String limitText() {
-        return bound.words() + " " + Finite.format(limit) + suffix();
+        return bound.words() + " " + Finite.format(limit) + suffix() + (stated.isEmpty() ? "" : " (" + stated + ")");
     }
 
     /** "1.4 g left", "16.5 m beyond", "exactly on the limit". */

@@ -15,6 +15,11 @@ public enum Layer {
         this.words = words;
     }
 
+    /** Whether it binds from outside: nothing of it can be waived by the operator. */
+    public boolean isBinding() {
+        return this != MAKER && this != HOUSE;
+    }
+
     public String words() {
         return words;
     }

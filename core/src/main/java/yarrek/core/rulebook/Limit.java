@@ -1,9 +1,12 @@
 package yarrek.core.rulebook;
 
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import yarrek.core.units.Finite;
 
 /** The limit of a quantity: a constant, a table by another fact's word, or another quantity scaled and shifted. */
@@ -15,7 +18,17 @@ public sealed interface Limit {
 
     String words(String unit);
 
-    record Constant(double value) implements Limit {
+    /** The limit as the law prints it, such as "400 ft"; empty when it prints the unit of the fact. */
+    default String stated() {
+        return "";
+    }
+
+    /** @param stated as the law prints it, when in another unit than the fact's: "400 ft"; else empty */
+    record Constant(double value, String stated) implements Limit {
+        public Constant(double value) {
+            this(value, "");
+        }
+
         @Override
         public OptionalDouble of(Facts facts) {
             return OptionalDouble.of(value);
@@ -28,7 +41,7 @@ public sealed interface Limit {
 
         @Override
         public String words(String unit) {
-            return (Finite.format(value) + " " + unit).strip();
+            return (stated.isEmpty() ? "" : stated + " = ") + (Finite.format(value) + " " + unit).strip();
         }
     }
 
@@ -65,8 +78,16 @@ public sealed interface Limit {
         }
     }
 
-    /** {@code times} x fact + {@code plus}. */
-    record OfFact(String fact, double times, double plus) implements Limit {
+    /**
+     * {@code times} x fact + {@code plus}.
+     *
+     * @param plusStated what is added as the law prints it, when in another unit; else empty
+     */
+    record OfFact(String fact, double times, double plus, String plusStated) implements Limit {
+        public OfFact(String fact, double times, double plus) {
+            this(fact, times, plus, "");
+        }
+
         @Override
         public OptionalDouble of(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
@@ -83,7 +104,52 @@ public sealed interface Limit {
             FactDefinition d = Vocabulary.define(fact);
             return Outcome.lower(d.label())
                     + (times == 1 ? "" : " × " + Finite.format(times))
-                    + (plus == 0 ? "" : (plus > 0 ? " + " : " − ") + Finite.format(Math.abs(plus)) + " " + unit);
+                    + (plus == 0
+                            ? ""
+                            : (plus > 0 ? " + " : " − ")
+                                    + (plusStated.isEmpty() ? "" : plusStated + " = ")
+                                    + Finite.format(Math.abs(plus)) + " " + unit);
+        }
+    }
+
+    /**
+     * A table by another quantity: the first step that the quantity does not exceed decides; beyond the last there is no
+     * limit and it counts as not known.
+     */
+    record Steps(String fact, List<Step> steps) implements Limit {
+        /** @param atMost greatest value of the quantity for this step, included */
+        public record Step(double atMost, Limit limit) {}
+
+        public Steps {
+            steps = List.copyOf(steps);
+        }
+
+        @Override
+        public OptionalDouble of(Facts facts) {
+            FactValue.Quantity q = facts.quantity(fact);
+            return q == null
+                    ? OptionalDouble.empty()
+                    : steps.stream()
+                            .filter(s -> q.value() <= s.atMost())
+                            .findFirst()
+                            .map(s -> s.limit().of(facts))
+                            .orElse(OptionalDouble.empty());
+        }
+
+        @Override
+        public Set<String> factNames() {
+            Set<String> names = new TreeSet<>(Set.of(fact));
+            steps.forEach(s -> names.addAll(s.limit().factNames()));
+            return names;
+        }
+
+        @Override
+        public String words(String unit) {
+            FactDefinition d = Vocabulary.define(fact);
+            return steps.stream()
+                    .map(s -> "up to " + Finite.format(s.atMost()) + " " + d.unit() + ": "
+                            + s.limit().words(unit))
+                    .collect(Collectors.joining("; ", "by " + Outcome.lower(d.label()) + " (", ")"));
         }
     }
 }

@@ -7,7 +7,29 @@ import yarrek.core.time.Validity;
  * A paper as a fact.
  *
  * @param role whose it is: operator, pilot, observer, aircraft, job
+ * @param jurisdiction where it counts, such as "EU" or "EU-XX", several with spaces between; empty when bound to none
  * @param endKnown false when nobody has said whether or when it ends
  */
 public record PaperHeld(
-        String kind, Optional<String> level, String role, String number, Validity validity, boolean endKnown) {}
+        String kind,
+        Optional<String> level,
+        String role,
+        String number,
+        String jurisdiction,
+        Validity validity,
+        boolean endKnown) {
+    /** Whether it counts under a law: its own, that of the union it is part of, or any when it is bound to none. */
+    public boolean countsIn(Optional<String> law) {
+        if (law.isEmpty() || jurisdiction.isBlank()) {
+            return true;
+        }
+        for (String own : jurisdiction.split(" ")) {
+            if (own.equals(law.get())
+                    || own.startsWith(law.get() + "-")
+                    || law.get().startsWith(own + "-")) {
+                return true;
+            }
+        }
+        return false;
+    }
+}

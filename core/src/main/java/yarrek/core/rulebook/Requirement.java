@@ -1,6 +1,10 @@
 package yarrek.core.rulebook;
 
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -28,6 +32,16 @@ public sealed interface Requirement {
         return Double.POSITIVE_INFINITY;
     }
 
+    /** How many of its single parts do not comply. */
+    default int failing(Facts facts) {
+        return verdict(facts).isFine() ? 0 : 1;
+    }
+
+    /** Papers that it asks for in every case; those of alternatives are left out, since another may do. */
+    default List<HoldsPaper> papers() {
+        return List.of();
+    }
+
     /** In words, for the screen. */
     String words();
 
@@ -36,7 +50,7 @@ public sealed interface Requirement {
         /** 5 % of the limit or the measuring uncertainty, whichever is greater (house default). */
         public static final Closeness USUAL = new Closeness(5, false);
 
-        /** Only the uncertainty counts, and reaching over the limit from either side is close: measure again. */
+        /** Only the uncertainty counts: reaching over the limit from either side, or standing on it, is close. */
         public static final Closeness UNCERTAINTY = new Closeness(0, true);
 
         Verdict verdict(double value, double uncertainty, double limit, Bound bound) {
@@ -44,7 +58,9 @@ public sealed interface Requirement {
             if (straddling) {
                 boolean low = bound.holds(value - uncertainty, limit);
                 boolean high = bound.holds(value + uncertainty, limit);
-                return low != high ? Verdict.CLOSE : holds ? Verdict.MET : Verdict.BREACHED;
+                return low != high || (holds && value == limit)
+                        ? Verdict.CLOSE
+                        : holds ? Verdict.MET : Verdict.BREACHED;
             }
             if (!holds) {
                 return Verdict.BREACHED;
@@ -91,7 +107,7 @@ public sealed interface Requirement {
 
         Outcome outcome(double value, double uncertainty, double least, double greatest, double at) {
             FactDefinition d = Vocabulary.define(fact);
-            Gauge gauge = new Gauge(fact, d.unit(), value, uncertainty, least, greatest, at, bound);
+            Gauge gauge = new Gauge(fact, d.unit(), value, uncertainty, least, greatest, at, bound, limit.stated());
             Verdict verdict = closeness.verdict(value, uncertainty, at, bound);
             String says = d.label() + " " + gauge.valueText() + ", " + gauge.limitText() + ": " + gauge.marginText()
                     + (verdict == Verdict.CLOSE && closeness.straddling()
@@ -189,7 +205,8 @@ public sealed interface Requirement {
     }
 
     /** A paper of a kind and one of the levels, in force for every stretch of the job. */
-    record HoldsPaper(String kind, String kindName, Set<String> levels, String role) implements Requirement {
+    record HoldsPaper(String kind, String kindName, Set<String> levels, String role, Optional<String> jurisdiction)
+            implements Requirement {
         private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
         public HoldsPaper {
@@ -207,13 +224,19 @@ public sealed interface Requirement {
                         List.of());
             }
             List<PaperHeld> fitting = facts.papers().get().stream()
-                    .filter(p -> p.kind().equals(kind) && p.role().equals(role))
+                    .filter(p -> p.kind().equals(kind) && p.role().equals(role) && p.countsIn(jurisdiction))
                     .filter(p ->
                             levels.isEmpty() || p.level().map(levels::contains).orElse(false))
                     .toList();
             String what = kindName + (levels.isEmpty() ? "" : " (" + list(levels) + ")");
             if (fitting.isEmpty()) {
-                return Outcome.breached("the " + role + " has no " + what + " on record");
+                String elsewhere = facts.papers().get().stream()
+                        .filter(p -> p.kind().equals(kind) && p.role().equals(role) && !p.countsIn(jurisdiction))
+                        .map(p -> p.number() + " of " + p.jurisdiction())
+                        .distinct()
+                        .collect(Collectors.joining(", "));
+                return Outcome.breached("the " + role + " has no " + what + " on record"
+                        + (elsewhere.isEmpty() ? "" : " that counts here; " + elsewhere + " does not"));
             }
             List<String> gaps = new ArrayList<>();
             boolean doubtful = false;
@@ -252,6 +275,11 @@ public sealed interface Requirement {
             }
             String says = what + " " + shown.number() + ", " + validity;
             return lastDay ? Outcome.close(says + ": its last day") : Outcome.met(says);
+        }
+
+        @Override
+        public List<HoldsPaper> papers() {
+            return List.of(this);
         }
 
         private static boolean endSettled(PaperHeld p) {
@@ -316,6 +344,16 @@ public sealed interface Requirement {
         }
 
         @Override
+        public List<HoldsPaper> papers() {
+            return of.stream().flatMap(r -> r.papers().stream()).toList();
+        }
+
+        @Override
+        public int failing(Facts facts) {
+            return of.stream().mapToInt(r -> r.failing(facts)).sum();
+        }
+
+        @Override
         public Outcome judge(Facts facts) {
             return combine(of, facts, true);
         }
@@ -349,7 +387,21 @@ public sealed interface Requirement {
 
         @Override
         public Outcome judge(Facts facts) {
-            return combine(of, facts, false);
+            Outcome o = combine(of, facts, false);
+            if (o.verdict() != Verdict.BREACHED || of.size() < 2) {
+                return o;
+            }
+            // of several ways that are all closed, the nearest is the one to hear of
+            Outcome nearest = of.stream()
+                    .min(java.util.Comparator.comparingInt(r -> r.failing(facts)))
+                    .orElseThrow()
+                    .judge(facts);
+            return new Outcome(o.verdict(), nearest.says(), nearest.gauge(), nearest.missing());
+        }
+
+        @Override
+        public int failing(Facts facts) {
+            return of.stream().mapToInt(r -> r.failing(facts)).min().orElse(0);
         }
 
         @Override
@@ -388,6 +440,148 @@ public sealed interface Requirement {
         @Override
         public String words() {
             return "to be asked: " + question;
+        }
+    }
+
+    /** A date before a day, or on or after it. */
+    record DateIs(String fact, boolean before, LocalDate day) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            Optional<Facts.Known> known = facts.get(fact);
+            if (known.isEmpty()) {
+                return Outcome.unknown(fact);
+            }
+            LocalDate is = ((FactValue.Date) known.get().value()).value();
+            String says = Vocabulary.define(fact).label() + ": " + Days.show(is) + " (" + side() + ")";
+            return is.isBefore(day) == before ? Outcome.met(says) : Outcome.breached(says);
+        }
+
+        private String side() {
+            return (before ? "before " : "on or after ") + Days.show(day);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Vocabulary.define(fact).label() + " " + side();
+        }
+    }
+
+    /** A date so recent that the last instant of the flying still lies within so many months of it; its last day is close. */
+    record RecentWithin(String fact, int months, Days.Counting counting) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            Optional<Facts.Known> known = facts.get(fact);
+            if (known.isEmpty()) {
+                return Outcome.unknown(fact);
+            }
+            if (facts.windows().isEmpty()) {
+                return Outcome.unknown("not known: days and hours of the flying", List.of());
+            }
+            LocalDate done = ((FactValue.Date) known.get().value()).value();
+            LocalDate last = Days.lastWithin(done, months, counting);
+            LocalDate flown = facts.days().stream().max(LocalDate::compareTo).orElseThrow();
+            String says =
+                    Vocabulary.define(fact).label() + ": " + Days.show(done) + ", counts through " + Days.show(last);
+            return flown.isAfter(last)
+                    ? Outcome.breached(says + ", flown on " + Days.show(flown))
+                    : flown.equals(last) ? Outcome.close(says + ": its last day") : Outcome.met(says);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Vocabulary.define(fact).label() + " within " + months
+                    + (counting == Days.Counting.SAME_DAY
+                            ? " months, to the day of the same number"
+                            : " calendar months");
+        }
+    }
+
+    /**
+     * Something to do, keep or remember: nothing is measured.
+     *
+     * @param within time for it, counted from when one became aware; zero when it has none
+     * @param unit HOURS from the instant, or DAYS through the end of the last one
+     */
+    record Duty(String text, int within, ChronoUnit unit) implements Requirement {
+        private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm 'UTC'", Locale.UK);
+
+        @Override
+        public Outcome judge(Facts facts) {
+            return new Outcome(Verdict.DUTY, text + by(facts), Optional.empty(), List.of());
+        }
+
+        private String by(Facts facts) {
+            Optional<Facts.Known> aware = facts.get("occurrence.awareAt");
+            if (within == 0 || aware.isEmpty()) {
+                return "";
+            }
+            Instant from = ((FactValue.Moment) aware.get().value()).value();
+            return unit == ChronoUnit.HOURS
+                    ? "; by " + HOUR.format(from.plus(within, unit).atZone(ZoneOffset.UTC))
+                    : "; by the end of "
+                            + Days.show(from.atZone(facts.zone()).toLocalDate().plusDays(within));
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return within == 0 ? Set.of() : Set.of("occurrence.awareAt");
+        }
+
+        @Override
+        public String words() {
+            return text;
+        }
+    }
+
+    /**
+     * Breached in the letter, but close while the other holds: between a figure of the law and the rounded one it prints
+     * beside it, or between two readings of a word. What the other does not know leaves the breach as it is.
+     *
+     * @param note which two figures or readings these are
+     */
+    record OrClose(Requirement main, Requirement other, String note) implements Requirement {
+        @Override
+        public Outcome judge(Facts facts) {
+            Outcome o = main.judge(facts);
+            boolean between =
+                    o.verdict() == Verdict.BREACHED && other.verdict(facts).isFine();
+            return between ? new Outcome(Verdict.CLOSE, o.says() + "; " + note, o.gauge(), List.of()) : o;
+        }
+
+        @Override
+        public Verdict verdict(Facts facts) {
+            Verdict v = main.verdict(facts);
+            return v == Verdict.BREACHED && other.verdict(facts).isFine() ? Verdict.CLOSE : v;
+        }
+
+        @Override
+        public List<HoldsPaper> papers() {
+            return main.papers();
+        }
+
+        @Override
+        public double margin(Facts facts) {
+            return main.margin(facts);
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return names(List.of(main, other));
+        }
+
+        @Override
+        public String words() {
+            return main.words() + "; close only while " + other.words() + " (" + note + ")";
         }
     }
 

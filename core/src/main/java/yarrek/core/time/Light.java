@@ -2,6 +2,7 @@ package yarrek.core.time;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import org.shredzone.commons.suncalc.SunPosition;
 import yarrek.core.geo.Position;
 
@@ -9,8 +10,9 @@ import yarrek.core.geo.Position;
  * The light at a place and time by the height of the sun's centre.
  *
  * <p>Night is the time between the end of evening civil twilight and the beginning of morning civil twilight, the sun's
- * centre 6 degrees below the horizon ((EU) 923/2012 Art 2(97)). Civil twilight is from there up to sunset or sunrise,
- * taken as the centre at -0.833 degrees (34' refraction, 16' semi-diameter). Sea-level horizon; no terrain.
+ * centre 6 degrees below the horizon, that very instant included ((EU) 923/2012 Art 2(97); CAR 101.01; 14 CFR 1.1; CASR
+ * Dictionary; CAR (NZ) Part 1). Civil twilight is from there up to sunset or sunrise, taken as the centre at -0.833
+ * degrees (34' refraction, 16' semi-diameter). Sea-level horizon; no terrain.
  */
 public enum Light {
     DAY,
@@ -23,8 +25,13 @@ public enum Light {
     /** True altitude of the sun's centre at sunrise and sunset: 34' of refraction and 16' of semi-diameter. */
     private static final double SUNRISE_DEG = -0.833;
 
-    /** Step between looks; the sun moves at most 1.25 degrees in it, and the ends are always looked at. */
-    private static final Duration STEP = Duration.ofMinutes(5);
+    /** Step of the first look for the darkest moment; the sun has one lowest point a day. */
+    private static final Duration STEP = Duration.ofMinutes(20);
+
+    /** Cuts by a third of the stretch around the darkest look: 40 min times (2/3)^20 is under a second. */
+    private static final int CUTS = 20;
+
+    private static final Duration HALF_HOUR = Duration.ofMinutes(30);
 
     /** True altitude of the sun's centre in degrees, without refraction. */
     public static double sunAltitudeDeg(Instant at, Position place) {
@@ -37,21 +44,73 @@ public enum Light {
 
     public static Light at(Instant at, Position place) {
         double altitude = sunAltitudeDeg(at, place);
-        return altitude >= SUNRISE_DEG ? DAY : altitude >= CIVIL_TWILIGHT_DEG ? CIVIL_TWILIGHT : NIGHT;
+        return altitude >= SUNRISE_DEG ? DAY : altitude > CIVIL_TWILIGHT_DEG ? CIVIL_TWILIGHT : NIGHT;
     }
 
-    /** The darkest light met in the window: one minute of night makes it {@link #NIGHT}. */
+    /** The darkest light met in the window: one second of night makes it {@link #NIGHT}. */
     public static Light darkestIn(TimeWindow window, Position place) {
-        Light darkest = at(window.end(), place);
+        return at(darkestMoment(window, place), place);
+    }
+
+    /** The moment of the window at which the sun stands lowest, within a second. */
+    static Instant darkestMoment(TimeWindow window, Position place) {
+        Instant lowest = window.end();
+        double altitude = sunAltitudeDeg(lowest, place);
         for (Instant t = window.start(); t.isBefore(window.end()); t = t.plus(STEP)) {
-            Light light = at(t, place);
-            if (light.compareTo(darkest) > 0) {
-                darkest = light;
-            }
-            if (darkest == NIGHT) {
-                return NIGHT;
+            double a = sunAltitudeDeg(t, place);
+            if (a < altitude) {
+                altitude = a;
+                lowest = t;
             }
         }
-        return darkest;
+        Instant low = later(lowest.minus(STEP), window.start());
+        Instant high = lowest.plus(STEP).isAfter(window.end()) ? window.end() : lowest.plus(STEP);
+        for (int i = 0; i < CUTS; i++) {
+            Duration third = Duration.between(low, high).dividedBy(3);
+            if (sunAltitudeDeg(low.plus(third), place) < sunAltitudeDeg(high.minus(third), place)) {
+                high = high.minus(third);
+            } else {
+                low = low.plus(third);
+            }
+        }
+        // an end of the window is met exactly, not nearly
+        return List.of(window.start(), window.end(), low).stream()
+                .min(java.util.Comparator.comparingDouble(t -> sunAltitudeDeg(t, place)))
+                .orElseThrow();
+    }
+
+    private static Instant later(Instant a, Instant b) {
+        return a.isAfter(b) ? a : b;
+    }
+
+    private static boolean down(Instant t, Position place) {
+        return sunAltitudeDeg(t, place) < SUNRISE_DEG;
+    }
+
+    /**
+     * Whether any of the window lies in the 30 minutes before sunrise or after sunset, ends included: the "civil twilight"
+     * of 14 CFR 107.29(b).
+     */
+    public static boolean meetsHalfHour(TimeWindow window, Position place) {
+        boolean startDown = down(window.start(), place);
+        boolean endDown = down(window.end(), place);
+        return startDown != endDown
+                || (!startDown && down(darkestMoment(window, place), place))
+                || nearSun(window.start(), place)
+                || nearSun(window.end(), place);
+    }
+
+    private static boolean nearSun(Instant t, Position place) {
+        return down(t, place) && !(down(t.minus(HALF_HOUR), place) && down(t.plus(HALF_HOUR), place));
+    }
+
+    /**
+     * Whether any of the window is later than 30 minutes after sunset and earlier than 30 minutes before sunrise: "night" of
+     * the Air Navigation Order 2016 (SI 2016/765) Schedule 1.
+     */
+    public static boolean meetsHalfHourNight(TimeWindow window, Position place) {
+        Instant darkest = darkestMoment(window, place);
+        return List.of(window.start(), window.end(), darkest).stream()
+                .anyMatch(t -> down(t, place) && down(t.minus(HALF_HOUR), place) && down(t.plus(HALF_HOUR), place));
     }
 }

@@ -27,14 +27,14 @@ class FlightFactsTest {
                 applies,
                 Condition.NEVER,
                 requires,
-                "c",
                 Severity.STOP,
                 "r",
-                LocalDate.EPOCH,
-                "high",
-                "",
+                new Source("c", LocalDate.EPOCH, "high", "", ""),
                 Rule.Scope.BOTH,
-                false);
+                false,
+                "height",
+                "",
+                "");
     }
 
     private static final Rule HEIGHT = rule(

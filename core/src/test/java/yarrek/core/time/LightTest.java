@@ -63,4 +63,49 @@ class LightTest {
         assertThat(Light.at(worked.minusSeconds(30), new Position(lat, lon))).isEqualTo(Light.CIVIL_TWILIGHT);
         assertThat(Light.at(worked.plusSeconds(30), new Position(lat, lon))).isEqualTo(Light.NIGHT);
     }
+
+    /** London on 21 December 2026: sunset 15:53:25, end of evening civil twilight 16:33:45 UTC; a minute of slack. */
+    @Test
+    void theHalfHourNightOfTheOrderBeginsBeforeCivilTwilightEnds() {
+        Position london = new Position(51.5, -0.12);
+        assertThat(Light.meetsHalfHourNight(window("2026-12-21T16:10:00Z", "2026-12-21T16:22:00Z"), london))
+                .isFalse();
+        assertThat(Light.meetsHalfHourNight(window("2026-12-21T16:10:00Z", "2026-12-21T16:25:00Z"), london))
+                .isTrue();
+        assertThat(Light.darkestIn(window("2026-12-21T16:10:00Z", "2026-12-21T16:32:00Z"), london))
+                .isEqualTo(Light.CIVIL_TWILIGHT);
+    }
+
+    /** Darwin in late September: civil twilight lasts about 21 minutes, so night comes before sunset plus 30 minutes. */
+    @Test
+    void inTheTropicsNightComesBeforeTheHalfHourIsOver() {
+        Position darwin = new Position(-12.46, 130.84);
+        TimeWindow soonAfterSunset = window("2026-09-22T09:20:00Z", "2026-09-22T09:40:00Z");
+        assertThat(Light.darkestIn(soonAfterSunset, darwin)).isEqualTo(Light.NIGHT);
+        assertThat(Light.meetsHalfHourNight(soonAfterSunset, darwin)).isFalse();
+        assertThat(Light.meetsHalfHour(soonAfterSunset, darwin)).isTrue();
+    }
+
+    /** At 61 N in June the sun never sinks 6 degrees: no night, yet a night by the half hour. */
+    @Test
+    void whereTwilightLastsAllNightThereIsNoNight() {
+        Position far = new Position(61.0, -1.0);
+        TimeWindow around = window("2026-06-20T21:00:00Z", "2026-06-21T03:00:00Z");
+        assertThat(Light.darkestIn(around, far)).isEqualTo(Light.CIVIL_TWILIGHT);
+        assertThat(Light.meetsHalfHourNight(around, far)).isTrue();
+    }
+
+    /** The darkest moment lies inside the window, between its ends, and is found. */
+    @Test
+    void aNightBetweenTwoTwilightsIsFound() {
+        Position north = new Position(59.9, 10.7);
+        TimeWindow around = window("2026-07-28T20:00:00Z", "2026-07-29T03:00:00Z");
+        assertThat(Light.at(around.start(), north)).isNotEqualTo(Light.NIGHT);
+        assertThat(Light.at(around.end(), north)).isNotEqualTo(Light.NIGHT);
+        assertThat(Light.darkestIn(around, north)).isEqualTo(Light.NIGHT);
+    }
+
+    private static TimeWindow window(String from, String to) {
+        return new TimeWindow(Instant.parse(from), Instant.parse(to));
+    }
 }

@@ -2,39 +2,69 @@ package yarrek.formats.rules;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringReader;
 import java.io.UncheckedIOException;
-import java.math.BigDecimal;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import tools.jackson.core.JacksonException;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.dataformat.yaml.YAMLMapper;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.error.YAMLException;
+import org.yaml.snakeyaml.nodes.Node;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Bound;
 import yarrek.core.rulebook.Condition;
+import yarrek.core.rulebook.Contradiction;
+import yarrek.core.rulebook.Days;
+import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
 import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Limit;
+import yarrek.core.rulebook.Operation;
+import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Source;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.units.Mass;
 import yarrek.formats.log.BrokenFileException;
 
-/** Reads rule packs in YAML. Nothing is guessed: a missing or unknown word is refused with the rule's id. */
+/**
+ * Reads rule packs in YAML. Nothing is guessed: whatever is missing, unknown, contradictory or of the wrong kind is refused
+ * with its line, its rule and what was expected.
+ */
 public final class RulePackReader {
+    /** Largest file taken; the shipped packs are a tenth of it. */
+    private static final int MOST_BYTES = 2 * 1024 * 1024;
+
     private static final Map<String, Bound> BOUNDS =
             Map.of("atMost", Bound.AT_MOST, "below", Bound.BELOW, "atLeast", Bound.AT_LEAST, "above", Bound.ABOVE);
+    private static final Set<String> PACK_WORDS = Set.of(
+            "pack",
+            "title",
+            "jurisdiction",
+            "overlays",
+            "version",
+            "readOn",
+            "head",
+            "massClasses",
+            "recency",
+            "operations",
+            "rules");
     private static final Set<String> RULE_WORDS = Set.of(
             "id",
             "title",
@@ -47,268 +77,476 @@ public final class RulePackReader {
             "from",
             "to",
             "confidence",
+            "ask",
             "remedy",
             "readOn",
             "notes",
             "onTheDay",
-            "judges");
+            "judges",
+            "phase",
+            "coveredBy",
+            "overrides");
+    private static final Set<String> PHASES = Set.of(
+            "papers",
+            "aircraft",
+            "people",
+            "height",
+            "sight",
+            "airspace",
+            "place",
+            "time",
+            "weather",
+            "equipment",
+            "records",
+            "reporting",
+            "conduct");
     private static final Map<String, ZoneMet.Restriction> RESTRICTIONS = Map.of(
             "prohibited", ZoneMet.Restriction.PROHIBITED,
             "needsAuthorisation", ZoneMet.Restriction.NEEDS_AUTHORISATION,
             "conditional", ZoneMet.Restriction.CONDITIONAL);
+    private static final Map<String, Layer> LAYERS = Map.of(
+            "law", Layer.LAW,
+            "by-law", Layer.BY_LAW,
+            "landowner", Layer.LANDOWNER,
+            "approval", Layer.APPROVAL,
+            "maker", Layer.MAKER,
+            "house", Layer.HOUSE);
+    private static final Map<String, Severity> SEVERITIES =
+            Map.of("stop", Severity.STOP, "act", Severity.ACT, "caution", Severity.CAUTION);
+    private static final Map<String, Rule.Scope> SCOPES = Map.of(
+            "both", Rule.Scope.BOTH,
+            "plan", Rule.Scope.PLAN,
+            "flight", Rule.Scope.FLIGHT,
+            "occurrence", Rule.Scope.OCCURRENCE);
+    private static final Map<String, Days.Counting> COUNTINGS =
+            Map.of("sameDay", Days.Counting.SAME_DAY, "calendarMonths", Days.Counting.CALENDAR_MONTHS);
+    private static final Map<String, String> CONFIDENCES = Map.of("high", "high", "medium", "medium", "low", "low");
+    private static final Map<String, String> ROLES = Map.of(
+            "operator", "operator", "pilot", "pilot", "observer", "observer", "aircraft", "aircraft", "job", "job");
+
+    /** The head of the pack that a rule stands in. */
+    private record Head(Optional<String> jurisdiction, LocalDate readOn) {}
 
     private RulePackReader() {}
 
     /** A pack that ships with the core, by file name such as "eu.yaml". */
     public static RulePack shipped(String name) {
-        try (InputStream in = RulePack.class.getResourceAsStream("/rulebook/" + name)) {
-            if (in == null) {
-                throw new IllegalArgumentException("no rule pack called " + name);
-            }
-            return read(name, in.readAllBytes());
-        } catch (IOException e) {
-            throw new UncheckedIOException("reading " + name, e);
+        try {
+            return read(name, shippedText(name).getBytes(StandardCharsets.UTF_8));
         } catch (BrokenFileException e) {
             throw new IllegalStateException(e.getMessage(), e);
         }
     }
 
-    /** @throws BrokenFileException with file, rule and word when something is missing, unknown or out of type */
+    /** The text of a pack that ships with the core. */
+    public static String shippedText(String name) {
+        try (InputStream in = RulePack.class.getResourceAsStream("/rulebook/" + name)) {
+            if (in == null) {
+                throw new IllegalArgumentException("no rule pack called " + name);
+            }
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException("reading " + name, e);
+        }
+    }
+
+    /** @throws BrokenFileException with file, line, rule and what was expected */
     public static RulePack read(String file, byte[] yaml) throws BrokenFileException {
-        JsonNode root;
+        String[] where = {""};
         try {
-            root = YAMLMapper.shared().readTree(yaml);
-        } catch (JacksonException e) {
-            throw new BrokenFileException("rules.yaml", file + ": not well-formed YAML: " + e.getOriginalMessage(), e);
-        }
-        String where = "head";
-        try {
-            Optional<String> jurisdiction = optional(root, "jurisdiction");
-            List<MassClass> classes = new ArrayList<>();
-            for (JsonNode c : list(root, "massClasses")) {
-                classes.add(new MassClass(
-                        text(c, "name"),
-                        Mass.ofGrams(number(c, "from")),
-                        c.has("below") ? Optional.of(Mass.ofGrams(number(c, "below"))) : Optional.empty(),
-                        text(c, "means"),
-                        text(c, "cite")));
-            }
-            List<Rule> rules = new ArrayList<>();
-            Set<String> ids = new HashSet<>();
-            for (JsonNode r : list(root, "rules")) {
-                where = "rule " + text(r, "id");
-                Rule rule = rule(r, jurisdiction);
-                if (!ids.add(rule.id() + rule.inForceFrom())) {
-                    throw new IllegalArgumentException("the id is used twice for the same date");
-                }
-                rules.add(rule);
-            }
-            return new RulePack(
-                    text(root, "pack"),
-                    text(root, "title"),
-                    jurisdiction,
-                    text(root, "version"),
-                    date(root, "readOn"),
-                    text(root, "head"),
-                    classes,
-                    rules);
-        } catch (IllegalArgumentException | java.time.DateTimeException e) {
-            throw new BrokenFileException("rules.word", file + ", " + where + ": " + e.getMessage(), e);
+            return pack(new YamlNode(compose(file, yaml)).only(PACK_WORDS, "the head of a pack"), where);
+        } catch (YamlNode.Wrong e) {
+            throw new BrokenFileException(
+                    "rules.word", file + ", line " + e.line() + where[0] + ": " + e.getMessage(), e);
+        } catch (IllegalArgumentException e) {
+            throw new BrokenFileException("rules.pack", file + where[0] + ": " + e.getMessage(), e);
         }
     }
 
-    private static Rule rule(JsonNode r, Optional<String> jurisdiction) {
-        for (String word : r.propertyNames()) {
-            if (!RULE_WORDS.contains(word)) {
-                throw new IllegalArgumentException("unknown word '" + word + "'");
-            }
+    /**
+     * One rule of the operator's own, written as in a pack.
+     *
+     * @throws BrokenFileException with line and what was expected
+     */
+    public static Rule rule(String yaml, Optional<String> jurisdiction, LocalDate readOn) throws BrokenFileException {
+        try {
+            YamlNode n = new YamlNode(compose("rule", yaml.getBytes(StandardCharsets.UTF_8)));
+            return rule(n, new Head(jurisdiction, readOn));
+        } catch (YamlNode.Wrong e) {
+            throw new BrokenFileException("rules.word", "line " + e.line() + ": " + e.getMessage(), e);
         }
-        Layer layer = optional(r, "layer")
-                .map(l -> Layer.valueOf(l.toUpperCase(Locale.ROOT).replace('-', '_')))
-                .orElse(Layer.LAW);
-        return new Rule(
-                text(r, "id"),
-                text(r, "title"),
-                layer,
+    }
+
+    private static Node compose(String file, byte[] yaml) throws BrokenFileException {
+        if (yaml.length > MOST_BYTES) {
+            throw new BrokenFileException("rules.size", file + ": larger than 2 MB, which no pack is");
+        }
+        try {
+            String text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(yaml))
+                    .toString();
+            LoaderOptions options = new LoaderOptions();
+            options.setMaxAliasesForCollections(0);
+            options.setNestingDepthLimit(40);
+            options.setCodePointLimit(MOST_BYTES);
+            Node node = new Yaml(options).compose(new StringReader(text));
+            if (node == null) {
+                throw new BrokenFileException("rules.yaml", file + ": the file is empty");
+            }
+            return node;
+        } catch (CharacterCodingException e) {
+            throw new BrokenFileException("rules.encoding", file + ": not UTF-8 text; save it as UTF-8", e);
+        } catch (MarkedYAMLException e) {
+            int line = e.getProblemMark() == null ? 1 : e.getProblemMark().getLine() + 1;
+            throw new BrokenFileException(
+                    "rules.yaml", file + ", line " + line + ": not well-formed YAML: " + e.getProblem(), e);
+        } catch (YAMLException e) {
+            throw new BrokenFileException("rules.yaml", file + ": not well-formed YAML: " + e.getMessage(), e);
+        }
+    }
+
+    private static RulePack pack(YamlNode root, String[] where) {
+        Optional<String> jurisdiction = root.optional("jurisdiction");
+        Head head = new Head(jurisdiction, root.get("readOn").date());
+        List<MassClass> classes = new ArrayList<>();
+        for (YamlNode c : root.items("massClasses")) {
+            classes.add(massClass(c));
+        }
+        List<Operation> operations = new ArrayList<>();
+        for (YamlNode o : root.items("operations")) {
+            where[0] = ", operation " + o.text("id");
+            operations.add(operation(o, jurisdiction));
+        }
+        where[0] = "";
+        List<Rule> rules = new ArrayList<>();
+        Set<String> ids = new HashSet<>();
+        for (YamlNode r : root.get("rules").items()) {
+            where[0] = ", rule " + r.text("id");
+            Rule rule = rule(r, head);
+            if (!ids.add(rule.id() + rule.inForceFrom())) {
+                throw r.wrong("the id is used twice for the same first day");
+            }
+            rules.add(rule);
+        }
+        where[0] = "";
+        return new RulePack(
+                root.text("pack"),
+                root.text("title"),
                 jurisdiction,
-                date(r, "from"),
-                optional(r, "to").map(LocalDate::parse),
-                r.has("appliesWhen") ? condition(r.get("appliesWhen")) : Condition.ALWAYS,
-                r.has("exceptWhen") ? condition(r.get("exceptWhen")) : Condition.NEVER,
-                requirement(r.get("requires")),
-                text(r, "cite"),
-                Severity.valueOf(text(r, "severity").toUpperCase(Locale.ROOT)),
-                text(r, "remedy"),
-                date(r, "readOn"),
-                text(r, "confidence"),
-                optional(r, "notes").orElse(""),
-                optional(r, "judges")
-                        .map(s -> Rule.Scope.valueOf(s.toUpperCase(Locale.ROOT)))
-                        .orElse(Rule.Scope.BOTH),
-                r.has("onTheDay") && r.get("onTheDay").asBoolean());
+                root.optional("overlays"),
+                root.text("version"),
+                head.readOn(),
+                root.text("head"),
+                classes,
+                root.has("recency") ? Optional.of(recency(root.get("recency"))) : Optional.empty(),
+                operations,
+                rules);
     }
 
-    private static Condition condition(JsonNode n) {
+    /** A class from a mass, included unless it follows one "up to", to below a mass or up to one, included. */
+    private static MassClass massClass(YamlNode c) {
+        c.only(Set.of("name", "from", "above", "below", "upTo", "means", "cite"), "a mass class");
+        Mass milligram = Mass.ofGrams(0.001); // the step in which masses are held
+        Mass from = c.has("above") ? grams(c, "above").plus(milligram) : grams(c, "from");
+        Optional<Mass> below = c.has("upTo")
+                ? Optional.of(grams(c, "upTo").plus(milligram))
+                : c.has("below") ? Optional.of(grams(c, "below")) : Optional.empty();
+        return new MassClass(c.text("name"), from, below, c.text("means"), c.text("cite"));
+    }
+
+    private static Mass grams(YamlNode c, String word) {
+        return Mass.ofGrams(Measures.of(c.get(word), "g").value());
+    }
+
+    private static Recency recency(YamlNode n) {
+        n.only(Set.of("months", "counting", "activities", "least", "cite"), "recency");
+        Set<String> kinds = new LinkedHashSet<>();
+        n.get("activities").items().forEach(a -> kinds.add(a.text()));
+        return new Recency(
+                n.get("months").number().intValueExact(),
+                n.get("counting").oneOf(COUNTINGS),
+                kinds,
+                n.text("least"),
+                n.text("cite"));
+    }
+
+    private static Operation operation(YamlNode o, Optional<String> jurisdiction) {
+        o.only(Set.of("id", "title", "gives", "when", "aircraft", "pilot", "operator", "cite"), "an operation");
+        return new Operation(
+                o.text("id"),
+                o.text("title"),
+                o.text("gives"),
+                o.has("when") ? condition(o.get("when")) : Condition.ALWAYS,
+                requirement(o.get("aircraft"), jurisdiction),
+                requirement(o.get("pilot"), jurisdiction),
+                requirement(o.get("operator"), jurisdiction),
+                o.text("cite"));
+    }
+
+    private static Rule rule(YamlNode r, Head head) {
+        r.only(RULE_WORDS, "a rule");
+        Condition appliesWhen = r.has("appliesWhen") ? condition(r.get("appliesWhen")) : Condition.ALWAYS;
+        Contradiction.of(appliesWhen).ifPresent(why -> {
+            throw r.get("appliesWhen").wrong("the rule can never apply: " + why);
+        });
+        LocalDate from = r.get("from").date();
+        Optional<LocalDate> through = r.has("to") ? Optional.of(r.get("to").date()) : Optional.empty();
+        if (through.isPresent() && through.get().isBefore(from)) {
+            throw r.get("to")
+                    .wrong("the rule can never apply: its last day " + through.get() + " is before its first, " + from);
+        }
+        String confidence = r.get("confidence").oneOf(CONFIDENCES);
+        if (confidence.equals("low") && !r.has("ask")) {
+            throw r.get("confidence").wrong("a rule of low confidence needs 'ask', the question to settle it");
+        }
+        String phase = r.optional("phase").orElse("conduct");
+        if (!PHASES.contains(phase)) {
+            throw r.get("phase")
+                    .wrong("one of " + new java.util.TreeSet<>(PHASES) + " was expected, got '" + phase + "'");
+        }
+        return new Rule(
+                r.text("id"),
+                r.text("title"),
+                r.has("layer") ? r.get("layer").oneOf(LAYERS) : Layer.LAW,
+                head.jurisdiction(),
+                from,
+                through,
+                appliesWhen,
+                r.has("exceptWhen") ? condition(r.get("exceptWhen")) : Condition.NEVER,
+                requirement(r.get("requires"), head.jurisdiction()),
+                r.get("severity").oneOf(SEVERITIES),
+                r.text("remedy"),
+                new Source(
+                        r.text("cite"),
+                        r.has("readOn") ? r.get("readOn").date() : head.readOn(),
+                        confidence,
+                        r.optional("ask").orElse(""),
+                        r.optional("notes").orElse("")),
+                r.has("judges") ? r.get("judges").oneOf(SCOPES) : Rule.Scope.BOTH,
+                r.has("onTheDay") && r.get("onTheDay").yesNo(),
+                phase,
+                r.optional("coveredBy").orElse(""),
+                r.optional("overrides").orElse(""));
+    }
+
+    private static Condition condition(YamlNode n) {
         if (n.has("all") || n.has("any")) {
+            n.only(Set.of("all", "any"), "a condition");
             List<Condition> of = new ArrayList<>();
-            for (JsonNode c : list(n, n.has("all") ? "all" : "any")) {
-                of.add(condition(c));
-            }
+            n.get(n.has("all") ? "all" : "any").items().forEach(c -> of.add(condition(c)));
             return n.has("all") ? new Condition.All(of) : new Condition.Any(of);
         }
         if (n.has("not")) {
-            return new Condition.Not(condition(n.get("not")));
+            return new Condition.Not(
+                    condition(n.only(Set.of("not"), "a condition").get("not")));
         }
-        String fact = text(n, "fact");
-        FactType type = Vocabulary.define(fact).type();
+        FactDefinition d = fact(n);
         for (Map.Entry<String, Bound> b : BOUNDS.entrySet()) {
             if (n.has(b.getKey())) {
-                expect(fact, type, FactType.QUANTITY);
-                return new Condition.QuantityIs(
-                        fact, b.getValue(), number(n, b.getKey()).doubleValue());
+                expect(n, d, FactType.QUANTITY).only(Set.of("fact", b.getKey()), "a condition");
+                return new Condition.QuantityIs(d.name(), b.getValue(), limit(n.get(b.getKey()), d));
             }
         }
         if (n.has("isOneOf")) {
-            expect(fact, type, FactType.WORD);
-            return new Condition.WordIsOneOf(fact, words(n, fact));
+            expect(n, d, FactType.WORD).only(Set.of("fact", "isOneOf"), "a condition");
+            return new Condition.WordIsOneOf(d.name(), words(n.get("isOneOf"), d));
         }
         if (n.has("is")) {
-            expect(fact, type, FactType.YES_NO);
-            return new Condition.YesNoIs(fact, n.get("is").asBoolean());
+            expect(n, d, FactType.YES_NO).only(Set.of("fact", "is"), "a condition");
+            return new Condition.YesNoIs(d.name(), n.get("is").yesNo());
         }
         if (n.has("contains")) {
-            expect(fact, type, FactType.WORDS);
-            return new Condition.WordsContain(fact, text(n, "contains"));
+            expect(n, d, FactType.WORDS).only(Set.of("fact", "contains"), "a condition");
+            return new Condition.WordsContain(d.name(), word(n.get("contains"), d));
         }
-        throw new IllegalArgumentException("a condition on " + fact + " says nothing: " + n);
+        if (n.has("before") || n.has("onOrAfter")) {
+            String side = n.has("before") ? "before" : "onOrAfter";
+            expect(n, d, FactType.DATE).only(Set.of("fact", side), "a condition");
+            return new Condition.DateIs(d.name(), n.has("before"), n.get(side).date());
+        }
+        throw n.wrong("a condition on " + d.name() + " must say " + sides(d.type()));
     }
 
-    private static Requirement requirement(JsonNode n) {
-        if (n == null || !n.isObject()) {
-            throw new IllegalArgumentException("'requires' is missing");
-        }
+    private static String sides(FactType type) {
+        return switch (type) {
+            case QUANTITY -> "atMost, below, atLeast or above a figure";
+            case YES_NO -> "is: true or is: false";
+            case WORD -> "isOneOf: [words]";
+            case WORDS -> "contains: a word";
+            case DATE -> "before or onOrAfter a date";
+            case INSTANT -> "nothing: instants only start the clock of duties";
+        };
+    }
+
+    private static Requirement requirement(YamlNode n, Optional<String> jurisdiction) {
         if (n.has("allOf") || n.has("anyOf")) {
+            n.only(Set.of("allOf", "anyOf"), "a requirement");
             List<Requirement> of = new ArrayList<>();
-            for (JsonNode c : list(n, n.has("allOf") ? "allOf" : "anyOf")) {
-                of.add(requirement(c));
+            n.get(n.has("allOf") ? "allOf" : "anyOf").items().forEach(c -> of.add(requirement(c, jurisdiction)));
+            if (of.isEmpty()) {
+                throw n.wrong("an empty list of requirements asks for nothing");
             }
             return n.has("allOf") ? new Requirement.AllOf(of) : new Requirement.AnyOf(of);
         }
+        if (n.has("main")) {
+            n.only(Set.of("main", "closeWhile", "note"), "a requirement with a second reading");
+            return new Requirement.OrClose(
+                    requirement(n.get("main"), jurisdiction),
+                    requirement(n.get("closeWhile"), jurisdiction),
+                    n.text("note"));
+        }
         if (n.has("paper")) {
-            Set<String> levels = new HashSet<>();
-            if (n.has("levels")) {
-                list(n, "levels").forEach(l -> levels.add(l.asString()));
-            }
-            return new Requirement.HoldsPaper(text(n, "paper"), text(n, "name"), levels, text(n, "of"));
+            n.only(Set.of("paper", "name", "levels", "of"), "a required paper");
+            Set<String> levels = new LinkedHashSet<>();
+            n.items("levels").forEach(l -> levels.add(l.text()));
+            return new Requirement.HoldsPaper(
+                    n.text("paper"), n.text("name"), levels, n.get("of").oneOf(ROLES), jurisdiction);
         }
         if (n.has("noZone")) {
-            ZoneMet.Restriction restriction = RESTRICTIONS.get(text(n, "noZone"));
-            if (restriction == null) {
-                throw new IllegalArgumentException("noZone must be one of " + RESTRICTIONS.keySet());
-            }
-            return new Requirement.NoZone(restriction);
+            return new Requirement.NoZone(
+                    n.only(Set.of("noZone"), "a requirement").get("noZone").oneOf(RESTRICTIONS));
         }
         if (n.has("ask")) {
-            return new Requirement.Ask(text(n, "ask"));
+            return new Requirement.Ask(n.only(Set.of("ask"), "a requirement").text("ask"));
         }
-        String fact = text(n, "fact");
-        FactType type = Vocabulary.define(fact).type();
+        if (n.has("duty")) {
+            return duty(n);
+        }
+        return factRequirement(n);
+    }
+
+    private static Requirement duty(YamlNode n) {
+        n.only(Set.of("duty", "withinHours", "withinDays"), "a duty");
+        int hours = n.has("withinHours") ? n.get("withinHours").number().intValueExact() : 0;
+        int days = n.has("withinDays") ? n.get("withinDays").number().intValueExact() : 0;
+        return new Requirement.Duty(
+                n.text("duty"), hours > 0 ? hours : days, hours > 0 ? ChronoUnit.HOURS : ChronoUnit.DAYS);
+    }
+
+    private static Requirement factRequirement(YamlNode n) {
+        FactDefinition d = fact(n);
         for (Map.Entry<String, Bound> b : BOUNDS.entrySet()) {
             if (n.has(b.getKey())) {
-                expect(fact, type, FactType.QUANTITY);
-                return new Requirement.QuantityWithin(fact, b.getValue(), limit(n.get(b.getKey())), closeness(n));
+                expect(n, d, FactType.QUANTITY)
+                        .only(Set.of("fact", b.getKey(), "closeness", "closePercent"), "a requirement");
+                return new Requirement.QuantityWithin(
+                        d.name(), b.getValue(), limit(n.get(b.getKey()), d), closeness(n));
             }
         }
         if (n.has("isOneOf")) {
-            expect(fact, type, FactType.WORD);
-            return new Requirement.WordIsOneOf(fact, words(n, fact));
+            expect(n, d, FactType.WORD).only(Set.of("fact", "isOneOf"), "a requirement");
+            return new Requirement.WordIsOneOf(d.name(), words(n.get("isOneOf"), d));
         }
         if (n.has("is")) {
-            expect(fact, type, FactType.YES_NO);
-            return new Requirement.YesNoIs(fact, n.get("is").asBoolean());
+            expect(n, d, FactType.YES_NO).only(Set.of("fact", "is"), "a requirement");
+            return new Requirement.YesNoIs(d.name(), n.get("is").yesNo());
         }
         if (n.has("contains")) {
-            expect(fact, type, FactType.WORDS);
-            return new Requirement.WordsContain(fact, text(n, "contains"));
+            expect(n, d, FactType.WORDS).only(Set.of("fact", "contains"), "a requirement");
+            return new Requirement.WordsContain(d.name(), word(n.get("contains"), d));
         }
-        throw new IllegalArgumentException("a requirement on " + fact + " says nothing: " + n);
+        if (n.has("withinMonths")) {
+            expect(n, d, FactType.DATE).only(Set.of("fact", "withinMonths", "counting"), "a requirement");
+            return new Requirement.RecentWithin(
+                    d.name(),
+                    n.get("withinMonths").number().intValueExact(),
+                    n.get("counting").oneOf(COUNTINGS));
+        }
+        if (n.has("before") || n.has("onOrAfter")) {
+            String side = n.has("before") ? "before" : "onOrAfter";
+            expect(n, d, FactType.DATE).only(Set.of("fact", side), "a requirement");
+            return new Requirement.DateIs(d.name(), n.has("before"), n.get(side).date());
+        }
+        throw n.wrong("a requirement on " + d.name() + " must say " + sides(d.type()));
     }
 
-    private static Requirement.Closeness closeness(JsonNode n) {
+    private static Requirement.Closeness closeness(YamlNode n) {
         if (n.has("closeness")) {
-            if (!text(n, "closeness").equals("uncertainty")) {
-                throw new IllegalArgumentException("closeness must be 'uncertainty'");
+            if (!n.text("closeness").equals("uncertainty")) {
+                throw n.get("closeness").wrong("closeness must be 'uncertainty'");
             }
             return Requirement.Closeness.UNCERTAINTY;
         }
         return n.has("closePercent")
-                ? new Requirement.Closeness(number(n, "closePercent").doubleValue(), false)
+                ? new Requirement.Closeness(n.get("closePercent").number().doubleValue(), false)
                 : Requirement.Closeness.USUAL;
     }
 
-    private static Limit limit(JsonNode n) {
-        if (n.isNumber()) {
-            return new Limit.Constant(n.doubleValue());
-        }
+    private static Limit limit(YamlNode n, FactDefinition of) {
         if (n.has("byWord")) {
+            n.only(Set.of("byWord", "table"), "a table by word");
+            FactDefinition by = define(n.get("byWord"));
+            if (by.type() != FactType.WORD) {
+                throw n.wrong(by.name() + " is no word");
+            }
             Map<String, Double> table = new LinkedHashMap<>();
-            n.get("table")
-                    .properties()
-                    .forEach(e -> table.put(e.getKey(), e.getValue().doubleValue()));
-            String fact = text(n, "byWord");
-            expect(fact, Vocabulary.define(fact).type(), FactType.WORD);
-            return new Limit.ByWord(fact, table);
+            n.get("table").children().forEach((w, v) -> {
+                if (!by.words().contains(w)) {
+                    throw v.wrong(by.name() + " cannot be '" + w + "'; it is one of " + by.words());
+                }
+                table.put(w, Measures.of(v, of.unit()).value());
+            });
+            return new Limit.ByWord(by.name(), table);
         }
-        String fact = text(n, "ofFact");
-        expect(fact, Vocabulary.define(fact).type(), FactType.QUANTITY);
-        return new Limit.OfFact(
-                fact, number(n, "times").doubleValue(), number(n, "plus").doubleValue());
+        if (n.has("steps")) {
+            n.only(Set.of("steps", "table"), "a table by steps");
+            FactDefinition by = define(n.get("steps"));
+            List<Limit.Steps.Step> steps = new ArrayList<>();
+            for (YamlNode s : n.get("table").items()) {
+                s.only(Set.of("upTo", "limit"), "a step");
+                steps.add(new Limit.Steps.Step(
+                        Measures.of(s.get("upTo"), by.unit()).value(), limit(s.get("limit"), of)));
+            }
+            return new Limit.Steps(by.name(), steps);
+        }
+        if (n.has("ofFact")) {
+            n.only(Set.of("ofFact", "times", "plus"), "a limit by another fact");
+            FactDefinition by = define(n.get("ofFact"));
+            if (by.type() != FactType.QUANTITY) {
+                throw n.wrong(by.name() + " is no quantity");
+            }
+            Limit.Constant plus = n.has("plus") ? Measures.of(n.get("plus"), of.unit()) : new Limit.Constant(0);
+            return new Limit.OfFact(
+                    by.name(), n.has("times") ? n.get("times").number().doubleValue() : 1, plus.value(), plus.stated());
+        }
+        return Measures.of(n, of.unit());
     }
 
-    private static Set<String> words(JsonNode n, String fact) {
-        Set<String> words = new HashSet<>();
-        Set<String> allowed = Vocabulary.define(fact).words();
-        for (JsonNode w : list(n, "isOneOf")) {
-            if (!allowed.isEmpty() && !allowed.contains(w.asString())) {
-                throw new IllegalArgumentException(fact + " cannot be '" + w.asString() + "'; it is one of " + allowed);
-            }
-            words.add(w.asString());
+    private static Set<String> words(YamlNode list, FactDefinition d) {
+        Set<String> words = new LinkedHashSet<>();
+        list.items().forEach(w -> words.add(word(w, d)));
+        if (words.isEmpty()) {
+            throw list.wrong("an empty list of words allows nothing");
         }
         return words;
     }
 
-    private static void expect(String fact, FactType is, FactType wanted) {
-        if (is != wanted) {
-            throw new IllegalArgumentException(fact + " is a " + is + " and cannot be compared so");
+    private static String word(YamlNode w, FactDefinition d) {
+        if (!d.words().isEmpty() && !d.words().contains(w.text())) {
+            throw w.wrong(d.name() + " cannot be '" + w.text() + "'; it is one of " + d.words());
         }
+        return w.text();
     }
 
-    private static Iterable<JsonNode> list(JsonNode n, String word) {
-        JsonNode l = n.get(word);
-        if (l == null || !l.isArray()) {
-            throw new IllegalArgumentException("'" + word + "' must be a list");
+    private static FactDefinition fact(YamlNode n) {
+        if (!n.has("fact")) {
+            throw n.wrong("'fact' is missing");
         }
-        return l;
+        return define(n.get("fact"));
     }
 
-    private static String text(JsonNode n, String word) {
-        return optional(n, word).orElseThrow(() -> new IllegalArgumentException("'" + word + "' is missing"));
-    }
-
-    private static Optional<String> optional(JsonNode n, String word) {
-        JsonNode v = n.get(word);
-        return v == null || v.isNull() || v.isContainer() ? Optional.empty() : Optional.of(v.asString());
-    }
-
-    private static BigDecimal number(JsonNode n, String word) {
-        JsonNode v = n.get(word);
-        if (v == null || !v.isNumber()) {
-            throw new IllegalArgumentException("'" + word + "' must be a number");
+    private static FactDefinition define(YamlNode name) {
+        if (!Vocabulary.knows(name.text())) {
+            throw name.wrong("there is no fact called '" + name.text() + "'; the words are listed under Rulebook");
         }
-        return v.decimalValue();
+        return Vocabulary.define(name.text());
     }
 
-    private static LocalDate date(JsonNode n, String word) {
-        return LocalDate.parse(text(n, word));
+    private static YamlNode expect(YamlNode n, FactDefinition d, FactType wanted) {
+        if (d.type() != wanted) {
+            throw n.wrong(d.name() + " cannot be compared so; it must say " + sides(d.type()));
+        }
+        return n;
     }
 }

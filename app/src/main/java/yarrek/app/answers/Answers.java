@@ -1,0 +1,224 @@
+package yarrek.app.answers;
+
+import jakarta.persistence.EntityManager;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.web.TypedInput;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Vocabulary;
+
+/** What was said in answer to the rules' questions. An answer stays until somebody takes it back. */
+@Service
+public class Answers {
+    /** What an answer is about; the nearest one wins: the job before the site, the site before the operator. */
+    public enum About {
+        OPERATOR("the operator"),
+        SITE("this site"),
+        AIRCRAFT("this aircraft"),
+        PILOT("this pilot"),
+        JOB("this job");
+
+        private final String words;
+
+        About(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        /** What a question of the vocabulary is usually about. */
+        public static About usual(FactDefinition d) {
+            return switch (d.group()) {
+                case "place", "airspace" -> SITE;
+                case "aircraft" -> AIRCRAFT;
+                case "papers" -> OPERATOR;
+                default -> JOB;
+            };
+        }
+    }
+
+    /** An answer as given. */
+    public record Answer(
+            About about, UUID aboutId, String fact, String label, String shown, String saidBy, Instant saidAt) {}
+
+    /** Something was said of this; what rests on it is judged again. */
+    public record Said(About about, UUID aboutId) {}
+
+    private final EntityManager em;
+    private final Clock clock;
+    private final ApplicationEventPublisher events;
+
+    Answers(EntityManager em, Clock clock, ApplicationEventPublisher events) {
+        this.em = em;
+        this.clock = clock;
+        this.events = events;
+    }
+
+    /**
+     * Stores answers, typed as people type; an empty one takes the answer back.
+     *
+     * @throws IllegalArgumentException naming the question when a value does not read as its type; then nothing is stored
+     */
+    @Transactional
+    public void say(About about, UUID aboutId, Map<String, String> typed, String by) {
+        typed.forEach((fact, text) -> {
+            FactDefinition d = Vocabulary.define(fact);
+            AnswerEntity.Key key = new AnswerEntity.Key(about, aboutId, fact);
+            AnswerEntity a = em.find(AnswerEntity.class, key);
+            if (text.isBlank()) {
+                if (a != null) {
+                    em.remove(a);
+                }
+                return;
+            }
+            String value = stored(read(d, text));
+            boolean first = a == null;
+            if (first) {
+                a = new AnswerEntity(about, aboutId, fact);
+            }
+            a.value = value;
+            a.saidBy = by;
+            a.saidAt = clock.instant();
+            if (first) {
+                em.persist(a);
+            }
+        });
+        em.flush();
+        events.publishEvent(new Said(about, aboutId));
+    }
+
+    /**
+     * Reads a value as typed: "400 ft", "yes", a word, words with spaces between, a date.
+     *
+     * @throws IllegalArgumentException naming the question and what is accepted
+     */
+    public FactValue read(FactDefinition d, String text) {
+        String s = text.strip();
+        try {
+            return switch (d.type()) {
+                case QUANTITY -> new FactValue.Quantity(quantity(d, s), 0);
+                case YES_NO ->
+                    switch (s.toLowerCase(java.util.Locale.ROOT)) {
+                        case "yes", "true" -> new FactValue.YesNo(true);
+                        case "no", "false" -> new FactValue.YesNo(false);
+                        default -> throw new IllegalArgumentException("type yes or no");
+                    };
+                case WORD -> {
+                    if (!d.words().isEmpty() && !d.words().contains(s)) {
+                        throw new IllegalArgumentException("one of " + String.join(", ", d.words()));
+                    }
+                    yield new FactValue.Word(s);
+                }
+                case WORDS -> {
+                    Set<String> all = new TreeSet<>(s.equals("none") ? List.of() : List.of(s.split("[ ,]+")));
+                    if (!d.words().isEmpty() && !d.words().containsAll(all)) {
+                        throw new IllegalArgumentException("words of " + String.join(", ", d.words()) + ", or none");
+                    }
+                    yield new FactValue.Words(all);
+                }
+                case DATE ->
+                    new FactValue.Date(
+                            TypedInput.date(s, LocalDate.ofInstant(clock.instant(), java.time.ZoneOffset.UTC)));
+                case INSTANT -> new FactValue.Moment(Instant.parse(s));
+            };
+        } catch (IllegalArgumentException | java.time.DateTimeException e) {
+            throw new IllegalArgumentException(d.label() + ": “" + s + "” is not understood; " + e.getMessage(), e);
+        }
+    }
+
+    private static double quantity(FactDefinition d, String s) {
+        return switch (d.unit()) {
+            case "m" -> TypedInput.metres(s);
+            case "g" -> TypedInput.grams(s);
+            case "m/s" -> TypedInput.metresPerSecond(s);
+            default -> TypedInput.plain(s, d.unit());
+        };
+    }
+
+    private static String stored(FactValue v) {
+        if (v instanceof FactValue.Quantity q) {
+            return Double.toString(q.value());
+        }
+        if (v instanceof FactValue.YesNo y) {
+            return y.value() ? "yes" : "no";
+        }
+        if (v instanceof FactValue.Word w) {
+            return w.value();
+        }
+        if (v instanceof FactValue.Words w) {
+            return w.values().isEmpty() ? "none" : String.join(" ", new TreeSet<>(w.values()));
+        }
+        return v instanceof FactValue.Date d
+                ? d.value().toString()
+                : ((FactValue.Moment) v).value().toString();
+    }
+
+    /** The stored form back; a number without its unit. */
+    private FactValue restored(FactDefinition d, String value) {
+        return d.type() == yarrek.core.rulebook.FactType.QUANTITY
+                ? new FactValue.Quantity(Double.parseDouble(value), 0)
+                : read(d, value);
+    }
+
+    /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
+    @Transactional(readOnly = true)
+    public void put(Facts.Builder b, Map<About, UUID> of) {
+        if (of.isEmpty()) {
+            return;
+        }
+        List<AnswerEntity> all = em.createQuery("from AnswerEntity a where a.aboutId in :ids", AnswerEntity.class)
+                .setParameter("ids", of.values())
+                .getResultList();
+        for (About about : About.values()) {
+            all.stream()
+                    .filter(a -> a.about == about && a.aboutId.equals(of.get(about)) && Vocabulary.knows(a.fact))
+                    .forEach(a -> {
+                        FactDefinition d = Vocabulary.define(a.fact);
+                        b.with(
+                                a.fact,
+                                restored(d, a.value),
+                                "said of " + about.words() + " by " + a.saidBy + " on "
+                                        + LocalDate.ofInstant(a.saidAt, java.time.ZoneOffset.UTC));
+                    });
+        }
+    }
+
+    /** What was said of these, newest first. */
+    @Transactional(readOnly = true)
+    public List<Answer> of(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? List.of()
+                : em.createQuery(
+                                "from AnswerEntity a where a.aboutId in :ids order by a.saidAt desc",
+                                AnswerEntity.class)
+                        .setParameter("ids", ids)
+                        .getResultStream()
+                        .filter(a -> Vocabulary.knows(a.fact))
+                        .map(a -> {
+                            FactDefinition d = Vocabulary.define(a.fact);
+                            return new Answer(
+                                    a.about,
+                                    a.aboutId,
+                                    a.fact,
+                                    d.label(),
+                                    restored(d, a.value).show(d),
+                                    a.saidBy,
+                                    a.saidAt);
+                        })
+                        .toList();
+    }
+}

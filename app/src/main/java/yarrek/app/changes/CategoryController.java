@@ -1,0 +1,71 @@
+package yarrek.app.changes;
+
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.OperationFit;
+
+/** "Which category am I in, and why": a build, a pilot, a place and a purpose. */
+@Controller
+class CategoryController {
+    private final Changes changes;
+    private final Rulebook rulebook;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Airspace airspace;
+
+    CategoryController(Changes changes, Rulebook rulebook, Fleet fleet, Crew crew, Airspace airspace) {
+        this.changes = changes;
+        this.rulebook = rulebook;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.airspace = airspace;
+    }
+
+    @GetMapping("/rulebook/category")
+    String category(
+            @RequestParam(value = "build", required = false) UUID build,
+            @RequestParam(value = "pilot", required = false) UUID pilot,
+            @RequestParam(value = "site", required = false) UUID site,
+            @RequestParam(value = "purpose", required = false) String purpose,
+            @RequestParam(value = "law", required = false) String law,
+            Model model) {
+        Viewer viewer = Viewer.current();
+        model.addAttribute("builds", fleet.builds());
+        model.addAttribute(
+                "people", crew.all().stream().filter(p -> viewer.maySee(p.id())).toList());
+        model.addAttribute("sites", airspace.sites());
+        model.addAttribute("laws", rulebook.jurisdictions());
+        model.addAttribute("build", build);
+        model.addAttribute("pilot", pilot);
+        model.addAttribute("site", site);
+        model.addAttribute("purpose", purpose);
+        model.addAttribute("law", law);
+        if (build != null && site != null) {
+            if (pilot != null) {
+                viewer.requireSight(pilot);
+            }
+            String place = law == null || law.isBlank() ? airspace.site(site).jurisdiction() : law;
+            Facts facts = changes
+                    .factsFor(build, pilot, site, List.of("work", "recreation").contains(purpose) ? purpose : null)
+                    .toBuilder()
+                    .word("jurisdiction", place, "chosen")
+                    .build();
+            model.addAttribute("place", place);
+            model.addAttribute("weighed", fleet.weighed(build, place).orElse(null));
+            model.addAttribute(
+                    "fits",
+                    rulebook.packOf(place).map(p -> OperationFit.of(facts, p)).orElse(List.of()));
+        }
+        return "changes/category";
+    }
+}

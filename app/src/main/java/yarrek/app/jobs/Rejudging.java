@@ -1,0 +1,97 @@
+package yarrek.app.jobs;
+
+import jakarta.annotation.PreDestroy;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.event.TransactionPhase;
+import org.springframework.transaction.event.TransactionalEventListener;
+import yarrek.app.rulebook.Rulebook;
+
+/** Judges every open job again after the rules changed: a few at once, many in the background with a count. */
+@Component
+public class Rejudging {
+    private static final Logger LOG = LoggerFactory.getLogger(Rejudging.class);
+    private static final int AT_ONCE = 100;
+    private static final int CHUNK = 50;
+
+    /** How far it is. */
+    public record Progress(String because, int done, int total, Instant since, boolean running, boolean stopped) {
+        /** Seconds left by the pace so far; -1 when there is none yet. */
+        public long secondsLeft(Instant now) {
+            return done == 0 ? -1 : Duration.between(since, now).toSeconds() * (total - done) / done;
+        }
+    }
+
+    private final Jobs jobs;
+    private final Clock clock;
+    private final ExecutorService worker = Executors.newSingleThreadExecutor(r -> {
+        Thread t = new Thread(r, "rejudging");
+        t.setDaemon(true);
+        return t;
+    });
+    private volatile Progress progress = new Progress("", 0, 0, Instant.EPOCH, false, false);
+    private volatile boolean stop;
+
+    Rejudging(Jobs jobs, Clock clock) {
+        this.jobs = jobs;
+        this.clock = clock;
+    }
+
+    @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT, fallbackExecution = true)
+    void rulesChanged(Rulebook.Changed e) {
+        worker.execute(() -> run(e.what()));
+        if (jobs.openIds().size() <= AT_ONCE) {
+            await();
+        }
+    }
+
+    private void await() {
+        try {
+            worker.submit(() -> {}).get();
+        } catch (InterruptedException x) {
+            Thread.currentThread().interrupt();
+        } catch (java.util.concurrent.ExecutionException x) {
+            throw new IllegalStateException(x);
+        }
+    }
+
+    private void run(String because) {
+        try {
+            List<UUID> ids = jobs.openIds();
+            stop = false;
+            progress = new Progress(because, 0, ids.size(), clock.instant(), true, false);
+            for (int i = 0; i < ids.size() && !stop; i += CHUNK) {
+                List<UUID> chunk = ids.subList(i, Math.min(ids.size(), i + CHUNK));
+                jobs.judgeAgain(chunk, because);
+                progress = new Progress(because, i + chunk.size(), ids.size(), progress.since(), true, false);
+            }
+            progress = new Progress(because, progress.done(), ids.size(), progress.since(), false, stop);
+        } catch (RuntimeException x) {
+            LOG.error("judging again broke off: {}", because, x);
+            progress = new Progress(because, progress.done(), progress.total(), progress.since(), false, true);
+        }
+    }
+
+    public Progress progress() {
+        return progress;
+    }
+
+    /** Leaves the rest as it was judged before. */
+    public void stop() {
+        stop = true;
+    }
+
+    @PreDestroy
+    void end() {
+        stop = true;
+        worker.shutdown();
+    }
+}

@@ -1,0 +1,39 @@
+package yarrek.app.papers;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.math.BigDecimal;
+
+/** A kind of paper. Invariant: the code never changes, since rules and papers name it. */
+@Entity
+@Table(name = "paper_kind")
+class PaperKindEntity {
+    @Id
+    String code;
+
+    @Version
+    long version;
+
+    String words;
+    String holder;
+    String levels;
+    int leadDays;
+    Integer renewEarlyDays;
+    BigDecimal cost;
+
+    @jakarta.persistence.Column(columnDefinition = "char(3)")
+    String currency;
+
+    String needs;
+    String insures;
+    boolean shownToOfficials;
+    int sortOrder;
+
+    protected PaperKindEntity() {} // for JPA only
+
+    PaperKindEntity(String code) {
+        this.code = code;
+    }
+}

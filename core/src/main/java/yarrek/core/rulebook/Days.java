@@ -1,0 +1,35 @@
+package yarrek.core.rulebook;
+
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+
+/** Calendar arithmetic as laws count it. */
+public final class Days {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+
+    /** How months are counted. */
+    public enum Counting {
+        /**
+         * To the day of the same number N months on, or the last day of a month that has none, included: Interpretation Act
+         * (RSC 1985 c I-21) s. 28; Regulation (EEC, Euratom) 1182/71 Art 3.
+         */
+        SAME_DAY,
+        /** To the last day of the Nth month, included: "calendar months" of 14 CFR. */
+        CALENDAR_MONTHS
+    }
+
+    private Days() {}
+
+    /** The last day, included, that still lies within so many months of a day. */
+    public static LocalDate lastWithin(LocalDate day, int months, Counting counting) {
+        return counting == Counting.SAME_DAY
+                ? day.plusMonths(months)
+                : YearMonth.from(day).plusMonths(months).atEndOfMonth();
+    }
+
+    static String show(LocalDate day) {
+        return DAY.format(day);
+    }
+}
