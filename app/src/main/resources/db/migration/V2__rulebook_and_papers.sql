@@ -93,3 +93,9 @@ create table register_upload (
 
 alter table person add column last_flight_on date null;
 update person p set last_flight_on = (select max(date(f.takeoff)) from flight f where f.pilot_id = p.id and f.counted);
+
+-- a page of its own by which an official can check a set of documents; whoever has the address may look
+create table check_link (
+  token varchar(43) primary key, job_id uuid not null, person_id uuid not null, created_at timestamp(6) not null, revoked_at timestamp(6) null,
+  constraint uq_check unique (job_id, person_id),
+  constraint fk_check_job foreign key (job_id) references job(id), constraint fk_check_person foreign key (person_id) references person(id));

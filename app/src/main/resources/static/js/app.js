@@ -74,6 +74,15 @@
     }).forEach(function (r) { body.appendChild(r); });
   });
 
+  // an address that names a finding opens it
+  function openNamed() {
+    var named = location.hash && document.getElementById(location.hash.slice(1));
+    for (var d = named; d; d = d.parentElement) { if (d.tagName === 'DETAILS') { d.open = true; } }
+    if (named) { named.scrollIntoView({ block: 'center' }); }
+  }
+  window.addEventListener('hashchange', openNamed);
+  document.addEventListener('DOMContentLoaded', openNamed);
+
   // forms that must not be sent by accident
   document.addEventListener('submit', function (e) {
     var ask = e.target.getAttribute('data-ask');

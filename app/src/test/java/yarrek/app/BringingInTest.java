@@ -151,7 +151,7 @@ class BringingInTest extends RunningApp {
         assertThat(height.intervals()).hasSize(1);
         assertThat(height.intervals().get(0).worst()).isBetween(136.0, 138.0);
         assertThat(a.with("NOT_KNOWN")).isNotEmpty();
-        assertThat(a.packs()).contains("EU 2026-11-1");
+        assertThat(a.packs()).contains("EU 2026-11-2");
     }
 
     @Test

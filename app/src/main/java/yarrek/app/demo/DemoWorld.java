@@ -118,12 +118,13 @@ class DemoWorld implements ApplicationRunner {
         openIncident();
         office.createUser("pilot", "Ailsa Fenwright", "pilot-demo", Viewer.Role.PILOT, ids.get("Ailsa Fenwright"));
         office.createUser("reader", "Auditor", "reader-demo", Viewer.Role.READER, null);
-        office.createUser(
+        UUID manager = office.createUser(
                 "manager",
                 "Operations manager",
                 "manager-demo",
                 Viewer.Role.MANAGER,
                 null); // last: its presence says the world is whole
+        office.saveMailWish(manager, "manager@larkmoor.example", true);
         LOG.info("the sample world is filled in around {}", today);
     }
 
@@ -147,6 +148,10 @@ class DemoWorld implements ApplicationRunner {
         certificate("Hanne Loxby", "A1/A3", -400, 1426);
         certificate("Rufus Caldervane", "A1/A3", -200, 1626);
         certificate("Yara Dunmorrow", "A1/A3", 9, 1835); // exam passed, not yet valid
+        abroad("Hanne Loxby", "pilotCertificate", "advanced", "CA", -800, null);
+        abroad("Hanne Loxby", "recencyProof", null, "CA", -700, null); // lapses within the month
+        abroad("Ailsa Fenwright", "pilotCertificate", "basic", "CA", -300, null);
+        abroad("Ailsa Fenwright", "pilotCertificate", "Flyer ID", "GB", -200, 1625);
         paper("firstAid", null, "pilot", "Ailsa Fenwright", -700, 30, 21, null);
         paper("firstAid", null, "pilot", "Hanne Loxby", -300, 430, 21, null);
         paperWithoutEnd("firstAid", "pilot", "Rufus Caldervane", -500, false);
@@ -191,6 +196,33 @@ class DemoWorld implements ApplicationRunner {
                         sdr,
                         "",
                         terms(kind)),
+                BY);
+    }
+
+    /** A paper for one of the trips abroad. */
+    private void abroad(String pilot, String kind, String level, String law, int fromDays, Integer toDays) {
+        papers.save(
+                null,
+                -1,
+                new Papers.Entry(
+                        kind,
+                        level,
+                        law + "-" + ++paperNumber,
+                        "authority of " + law,
+                        law,
+                        "pilot",
+                        ids.get(pilot),
+                        today.plusDays(fromDays),
+                        today.plusDays(fromDays),
+                        toDays == null ? null : today.plusDays(toDays),
+                        true,
+                        ZONE,
+                        14,
+                        "",
+                        "seen by the manager",
+                        null,
+                        "",
+                        Papers.Terms.NONE),
                 BY);
     }
 

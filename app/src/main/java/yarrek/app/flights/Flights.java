@@ -21,6 +21,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobFacts;
@@ -136,6 +137,7 @@ public class Flights {
     private final Fleet fleet;
     private final Crew crew;
     private final Papers papers;
+    private final Answers answers;
     private final Office office;
 
     Flights(
@@ -148,8 +150,10 @@ public class Flights {
             Fleet fleet,
             Crew crew,
             Papers papers,
+            Answers answers,
             Office office) {
         this.em = em;
+        this.answers = answers;
         this.clock = clock;
         this.json = json;
         this.rulebook = rulebook;
@@ -497,6 +501,17 @@ public class Flights {
             }
         }
         b.windows(List.of(flown));
+        if (f.jobId == null) {
+            Map<Answers.About, UUID> about = new java.util.EnumMap<>(Answers.About.class);
+            about.put(Answers.About.OPERATOR, office.operator().id());
+            if (f.aircraftId != null) {
+                about.put(Answers.About.AIRCRAFT, f.aircraftId);
+            }
+            if (f.pilotId != null) {
+                about.put(Answers.About.PILOT, f.pilotId);
+            }
+            answers.put(b, about);
+        }
         aircraft(b, f);
         roles(b, f, flown);
         Optional<List<yarrek.core.airspace.Zone>> zones = airspace.zonesAsOf().map(x -> airspace.zones());

@@ -549,10 +549,11 @@ public class Jobs {
             List<Requirement.HoldsPaper> papers = asks == null ? List.of() : asks.papers();
             papers.stream()
                     .filter(p -> holderByRole.get(p.role()) != null)
-                    .forEach(p ->
-                            needs.add(new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels())));
+                    .forEach(p -> needs.add(
+                            new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels(), f.ruleId())));
             if (asks != null && asks.factNames().contains("marked") && holderByRole.get("aircraft") != null) {
-                needs.add(new Weave.Need(holderByRole.get("aircraft").toString(), "markOnAircraft", Set.of()));
+                needs.add(new Weave.Need(
+                        holderByRole.get("aircraft").toString(), "markOnAircraft", Set.of(), f.ruleId()));
             }
         }
         return needs;

@@ -28,6 +28,8 @@ class AppUser {
     UUID personId;
     boolean enabled;
     Instant createdAt;
+    String email;
+    boolean digest;
 
     protected AppUser() {} // for JPA only
 

@@ -107,6 +107,46 @@ public class Office implements UserDetailsService {
         user.enabled = enabled;
     }
 
+    /** A login as a viewer, for work done in its name; empty when it is closed or gone. */
+    @Transactional(readOnly = true)
+    public Optional<Viewer> viewer(UUID userId) {
+        AppUser user = em.find(AppUser.class, userId);
+        return user == null || !user.enabled ? Optional.empty() : Optional.of(user.viewer());
+    }
+
+    /** What a login has said about its mail. */
+    public record MailWish(UUID userId, String login, String email, boolean digest) {}
+
+    @Transactional(readOnly = true)
+    public MailWish mailWish(UUID userId) {
+        AppUser u = em.find(AppUser.class, userId);
+        return new MailWish(u.id, u.login, u.email == null ? "" : u.email, u.digest);
+    }
+
+    /** Open logins that want the digest and have an address. */
+    @Transactional(readOnly = true)
+    public List<MailWish> digestWishes() {
+        return em.createQuery("from app_user u where u.digest and u.enabled and u.email is not null", AppUser.class)
+                .getResultStream()
+                .map(u -> new MailWish(u.id, u.login, u.email, true))
+                .toList();
+    }
+
+    /** @throws IllegalArgumentException when the address is none, or the digest is wanted without one */
+    @Transactional
+    public void saveMailWish(UUID userId, String email, boolean digest) {
+        String clean = email.strip();
+        if (!clean.isEmpty() && !clean.matches("[^@\\s]{1,64}@[^@\\s]{1,120}")) {
+            throw new IllegalArgumentException("“" + clean + "” is no mail address");
+        }
+        if (digest && clean.isEmpty()) {
+            throw new IllegalArgumentException("the digest needs an address to go to");
+        }
+        AppUser u = em.find(AppUser.class, userId);
+        u.email = clean.isEmpty() ? null : clean;
+        u.digest = digest;
+    }
+
     /** Makes a token; the text returned is the only time it is seen. */
     @Transactional
     public String createToken(UUID userId, String name) {

@@ -77,6 +77,8 @@ class SecurityConfig {
                                 "/css/**",
                                 "/js/**",
                                 "/favicon.svg",
+                                "/check/**",
+                                "/feeds/**",
                                 "/error",
                                 "/actuator/health/**",
                                 "/actuator/health")
@@ -87,7 +89,7 @@ class SecurityConfig {
                         .authenticated()
                         .requestMatchers(HttpMethod.HEAD, "/**")
                         .authenticated()
-                        .requestMatchers(HttpMethod.POST, "/logout")
+                        .requestMatchers(HttpMethod.POST, "/logout", "/notices/**")
                         .authenticated()
                         .requestMatchers(HttpMethod.POST, "/flights/**", "/incidents/**")
                         .hasAnyRole("MANAGER", "PILOT")

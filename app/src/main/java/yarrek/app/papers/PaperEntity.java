@@ -11,6 +11,7 @@ import java.time.ZoneId;
 import java.util.Optional;
 import java.util.UUID;
 import yarrek.core.paper.Paper;
+import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.time.Validity;
 
 /** A paper. Invariant: the end is not before the start; the lead time is zero or more. */
@@ -77,5 +78,11 @@ class PaperEntity {
                 new Validity(Optional.ofNullable(validFrom), Optional.ofNullable(validTo), ZoneId.of(zone)),
                 endKnown,
                 leadDays);
+    }
+
+    /** As a fact, its holder under a role. */
+    PaperHeld held(String role) {
+        Paper paper = paper();
+        return new PaperHeld(kind, paper.level(), role, number, jurisdiction, paper.validity(), endKnown);
     }
 }

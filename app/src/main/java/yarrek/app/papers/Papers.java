@@ -21,6 +21,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.core.paper.Costs;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
@@ -496,23 +497,25 @@ public class Papers {
         return em.createQuery("from PaperEntity p where p.holderId in :ids", PaperEntity.class)
                 .setParameter("ids", roleByHolder.keySet())
                 .getResultStream()
-                .map(p -> {
-                    Paper paper = p.paper();
-                    return new PaperHeld(
-                            p.kind,
-                            paper.level(),
-                            roleByHolder.get(p.holderId),
-                            p.number,
-                            p.jurisdiction,
-                            paper.validity(),
-                            p.endKnown);
-                })
+                .map(p -> p.held(roleByHolder.get(p.holderId)))
                 .toList();
     }
 
     /** The weave of these holders, in their order, with the jobs across them. Only rows with papers or needs appear. */
     @Transactional(readOnly = true)
     public Weave weave(LocalDate from, LocalDate through, ZoneId zone, List<Holder> holders, List<Weave.JobSpan> jobs) {
+        return weave(from, through, zone, holders, jobs, Optional.empty());
+    }
+
+    /** The weave of papers that count under a law; of all when none is given. */
+    @Transactional(readOnly = true)
+    public Weave weave(
+            LocalDate from,
+            LocalDate through,
+            ZoneId zone,
+            List<Holder> holders,
+            List<Weave.JobSpan> jobs,
+            Optional<String> law) {
         List<Weave.RowInput> rows = new ArrayList<>();
         Map<String, String> words = kindWords();
         Map<UUID, List<PaperEntity>> byHolder = new LinkedHashMap<>();
@@ -521,6 +524,7 @@ public class Papers {
             em.createQuery("from PaperEntity p where p.holderId in :ids order by p.validFrom", PaperEntity.class)
                     .setParameter("ids", ids)
                     .getResultStream()
+                    .filter(p -> p.held("").countsIn(law))
                     .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
                             .add(p));
         }
@@ -561,6 +565,29 @@ public class Papers {
                     held.stream().filter(p -> p.kind().equals(k.get(0))).toList())));
         }
         return Weave.lay(from, through, clock.instant(), zone, rows, jobs);
+    }
+
+    /** The papers of a holder as the core sees them. */
+    @Transactional(readOnly = true)
+    public List<Paper> papersOf(UUID holder) {
+        return em.createQuery("from PaperEntity p where p.holderId = :id", PaperEntity.class)
+                .setParameter("id", holder)
+                .getResultStream()
+                .map(PaperEntity::paper)
+                .toList();
+    }
+
+    /** Every paper as a cost. */
+    @Transactional(readOnly = true)
+    public List<Costs.Item> costs() {
+        return em.createQuery("from PaperEntity p", PaperEntity.class)
+                .getResultStream()
+                .map(p -> new Costs.Item(
+                        Optional.ofNullable(p.issuedOn != null ? p.issuedOn : p.validFrom),
+                        Optional.ofNullable(p.validTo),
+                        Optional.ofNullable(p.cost),
+                        p.currency))
+                .toList();
     }
 
     /** The greatest liability cover in force over a day, for the fact of that name; empty when none states an amount. */

@@ -28,6 +28,7 @@ class PageAdvice {
             new Tab("/airspace", "Airspace", "a"),
             new Tab("/fleet", "Fleet", "f"),
             new Tab("/crew", "Crew", "c"),
+            new Tab("/papers", "Papers", "v"),
             new Tab("/packs", "Packs", "p"),
             new Tab("/flights", "Flights", "l"),
             new Tab("/incidents", "Incidents", "i"),

@@ -16,8 +16,12 @@ import yarrek.core.time.TimeWindow;
 public record Weave(
         LocalDate from, LocalDate through, double now, List<Row> rows, List<Strand> strands, List<Tick> ticks) {
 
-    /** What a job needs: a kind of paper from a holder. */
-    public record Need(String holderId, String kind, Set<String> anyLevel) {}
+    /**
+     * What a job needs: a kind of paper from a holder.
+     *
+     * @param ruleId the rule that asks for it
+     */
+    public record Need(String holderId, String kind, Set<String> anyLevel, String ruleId) {}
 
     /** A job as the weave sees it. */
     public record JobSpan(String jobId, String name, List<TimeWindow> windows, List<Need> needs) {}
@@ -47,7 +51,8 @@ public record Weave(
             Optional<Double> actBy,
             String tip) {}
 
-    public record Knot(String jobId, String jobName, double at, String says) {}
+    /** @param ruleId the rule whose finding the knot opens */
+    public record Knot(String jobId, String jobName, double at, String says, String ruleId) {}
 
     public record Row(String holderName, String kindName, List<Bar> bars, List<Knot> knots, PaperState worst) {}
 
@@ -114,7 +119,8 @@ public record Weave(
                                     job.jobId(),
                                     job.name(),
                                     scale.at(w.start()),
-                                    row.holderName() + ": no " + row.kindName() + " in force for " + job.name()));
+                                    row.holderName() + ": no " + row.kindName() + " in force for " + job.name(),
+                                    need.ruleId()));
                         }
                     }
                 }

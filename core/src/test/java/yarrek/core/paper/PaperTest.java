@@ -106,7 +106,7 @@ class PaperTest {
         Paper a2 = paper(LocalDate.of(2022, 3, 15), END, true, 0);
         TimeWindow before = new TimeWindow(at("2027-03-10T10:00:00"), at("2027-03-10T12:00:00"));
         TimeWindow after = new TimeWindow(at("2027-03-16T10:00:00"), at("2027-03-16T12:00:00"));
-        Weave.Need need = new Weave.Need("p", "pilotCertificate", Set.of("A2"));
+        Weave.Need need = new Weave.Need("p", "pilotCertificate", Set.of("A2"), "R");
         Weave weave = Weave.lay(
                 LocalDate.of(2027, 3, 1),
                 LocalDate.of(2027, 3, 31),

@@ -1,0 +1,374 @@
+package yarrek.app.documents;
+
+import com.google.zxing.BarcodeFormat;
+import com.google.zxing.EncodeHintType;
+import com.google.zxing.WriterException;
+import com.google.zxing.common.BitMatrix;
+import com.google.zxing.qrcode.QRCodeWriter;
+import jakarta.persistence.EntityManager;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.multipdf.PDFMergerUtility;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.crew.Crew;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Pdf;
+import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.Verdict;
+
+/** The documents that an official may ask one person for on one job, and the printed binder of the job. */
+@Service
+public class Documents {
+    private static final int TOKEN_BYTES = 32;
+    private static final int MOST_ANNEX_PAGES = 60;
+
+    /** A paper to be shown, with its standing over the days of the job. */
+    public record Doc(Papers.Row paper, String whose, String shape, String standing, List<Papers.Scan> scans) {}
+
+    /**
+     * The set of one person for one job.
+     *
+     * @param asked what the rules that apply ask to be carried, in words
+     * @param missing kinds that the rules ask for and that do not hold on every day
+     */
+    public record DocumentSet(
+            Jobs.JobView job,
+            Crew.PersonView person,
+            String role,
+            Office.OperatorView operator,
+            List<Doc> docs,
+            List<String> asked,
+            List<String> missing,
+            LocalDate asOf) {}
+
+    /** A QR code as the outline of its dark modules, on a square of {@code size} modules. */
+    public record Qr(String path, int size) {}
+
+    /** A scan as part of a page. */
+    public record Picture(String caption, String data) {}
+
+    /** A scan whose own pages follow the binder's. */
+    public record Annex(String caption, int page, int pages) {}
+
+    private final EntityManager em;
+    private final Jobs jobs;
+    private final Crew crew;
+    private final Papers papers;
+    private final Office office;
+    private final Rulebook rulebook;
+    private final Pdf pdf;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    Documents(
+            EntityManager em,
+            Jobs jobs,
+            Crew crew,
+            Papers papers,
+            Office office,
+            Rulebook rulebook,
+            Pdf pdf,
+            Clock clock) {
+        this.em = em;
+        this.jobs = jobs;
+        this.crew = crew;
+        this.papers = papers;
+        this.office = office;
+        this.rulebook = rulebook;
+        this.pdf = pdf;
+        this.clock = clock;
+    }
+
+    /** @throws NotFoundException when the person is not of the job's crew */
+    @Transactional(readOnly = true)
+    public DocumentSet set(UUID jobId, UUID personId) {
+        Jobs.JobView job = jobs.jobUnchecked(jobId);
+        boolean pilot = personId.equals(job.draft().pilotId());
+        if (!pilot && !personId.equals(job.draft().observerId())) {
+            throw new NotFoundException("member of this job's crew");
+        }
+        Office.OperatorView operator = office.operator();
+        Crew.PersonView person = crew.person(personId);
+        Map<UUID, String> whose = new HashMap<>();
+        whose.put(personId, person.name());
+        whose.put(operator.id(), operator.name());
+        whose.put(jobId, job.draft().name());
+        if (job.build() != null) {
+            whose.put(job.build().aircraft().id(), job.build().aircraft().name());
+        }
+        Set<String> shown = papers.kinds().stream()
+                .filter(Papers.Kind::shown)
+                .map(Papers.Kind::code)
+                .collect(Collectors.toSet());
+        List<Papers.Row> rows = papers.of(whose.keySet()).stream()
+                .filter(p -> shown.contains(p.kind()))
+                .filter(p -> countsAt(p, job.site().jurisdiction()))
+                .toList();
+        Map<UUID, List<Papers.Scan>> scans = papers
+                .scans(rows.stream().map(Papers.Row::id).toList())
+                .stream()
+                .collect(Collectors.groupingBy(Papers.Scan::paperId));
+        List<Doc> docs = rows.stream()
+                .map(p -> doc(p, whose.get(p.holderId()), job, scans.getOrDefault(p.id(), List.of())))
+                .sorted(Comparator.comparing((Doc d) -> order(d.paper().holderKind())))
+                .toList();
+        return new DocumentSet(
+                job,
+                person,
+                pilot ? "pilot in command" : "observer",
+                operator,
+                docs,
+                asked(job),
+                missing(job),
+                LocalDate.now(clock.withZone(job.site().zone())));
+    }
+
+    private static int order(String holderKind) {
+        return switch (holderKind) {
+            case "pilot" -> 0;
+            case "operator" -> 1;
+            case "aircraft" -> 2;
+            default -> 3;
+        };
+    }
+
+    private static boolean countsAt(Papers.Row p, String law) {
+        return new yarrek.core.rulebook.PaperHeld(
+                        p.kind(),
+                        Optional.empty(),
+                        "",
+                        "",
+                        p.jurisdiction(),
+                        new yarrek.core.time.Validity(Optional.empty(), Optional.empty(), java.time.ZoneOffset.UTC),
+                        true)
+                .countsIn(Optional.of(law));
+    }
+
+    private static Doc doc(Papers.Row p, String whose, Jobs.JobView job, List<Papers.Scan> scans) {
+        LocalDate first = job.draft().firstDay();
+        LocalDate last = job.draft().lastDay();
+        boolean begins = p.validFrom() == null || !p.validFrom().isAfter(first);
+        boolean lasts = p.validTo() == null || !p.validTo().isBefore(last);
+        String shape = begins && lasts ? "full" : "notch";
+        String standing = begins && lasts
+                ? "in force on every day of the job"
+                : !begins ? "not yet in force on the first day" : "runs out before the last day";
+        return new Doc(p, whose, shape, standing, scans);
+    }
+
+    /** What the rules that apply ask to be carried. */
+    private List<String> asked(Jobs.JobView job) {
+        Set<String> asked = new LinkedHashSet<>();
+        for (FindingRow f : job.assessment().findings()) {
+            if (f.verdict() == Verdict.NOT_APPLICABLE) {
+                continue;
+            }
+            rulebook.rule(f.ruleId())
+                    .filter(r -> r.requires().factNames().contains("documentsCarried"))
+                    .ifPresent(r ->
+                            asked.add(carried(r.requires()) + " (" + r.source().citation() + ")"));
+        }
+        return List.copyOf(asked);
+    }
+
+    private static String carried(Requirement r) {
+        if (r instanceof Requirement.WordsContain w) {
+            return w.value().replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(java.util.Locale.ROOT);
+        }
+        return r instanceof Requirement.AllOf all
+                ? all.of().stream().map(Documents::carried).collect(Collectors.joining(", "))
+                : r.words();
+    }
+
+    private List<String> missing(Jobs.JobView job) {
+        return jobs.paperDays(job.id()).stream()
+                .filter(r -> r.cells().stream().anyMatch(c -> c.shape().equals("notch")))
+                .map(r -> r.paper() + " of the " + r.holder())
+                .toList();
+    }
+
+    // --- the check page
+    // ------------------------------------------------------------------------------------------------
+
+    /** The token of the check page of this set; made when there is none. */
+    @Transactional
+    public String checkToken(UUID jobId, UUID personId) {
+        Optional<CheckLinkEntity> known = em.createQuery(
+                        "from CheckLinkEntity c where c.jobId = :j and c.personId = :p", CheckLinkEntity.class)
+                .setParameter("j", jobId)
+                .setParameter("p", personId)
+                .getResultStream()
+                .findFirst();
+        if (known.isPresent() && known.get().revokedAt == null) {
+            return known.get().token;
+        }
+        known.ifPresent(em::remove);
+        em.flush();
+        byte[] bytes = new byte[TOKEN_BYTES];
+        random.nextBytes(bytes);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+        em.persist(new CheckLinkEntity(token, jobId, personId, clock.instant()));
+        return token;
+    }
+
+    @Transactional
+    public void revokeCheck(UUID jobId, UUID personId) {
+        em.createQuery("update CheckLinkEntity c set c.revokedAt = :now where c.jobId = :j and c.personId = :p")
+                .setParameter("now", clock.instant())
+                .setParameter("j", jobId)
+                .setParameter("p", personId)
+                .executeUpdate();
+    }
+
+    /** The set behind a token; empty when there is none or it was revoked. */
+    @Transactional(readOnly = true)
+    public Optional<DocumentSet> check(String token) {
+        CheckLinkEntity c = token.length() > 43 ? null : em.find(CheckLinkEntity.class, token);
+        return c == null || c.revokedAt != null ? Optional.empty() : Optional.of(set(c.jobId, c.personId));
+    }
+
+    public Instant now() {
+        return clock.instant();
+    }
+
+    /** A QR code of a text of at most a few hundred characters. */
+    public static Qr qr(String text) {
+        try {
+            BitMatrix m =
+                    new QRCodeWriter().encode(text, BarcodeFormat.QR_CODE, 0, 0, Map.of(EncodeHintType.MARGIN, 2));
+            StringBuilder path = new StringBuilder();
+            for (int y = 0; y < m.getHeight(); y++) {
+                for (int x = 0; x < m.getWidth(); x++) {
+                    if (m.get(x, y)) {
+                        path.append('M').append(x).append(' ').append(y).append("h1v1h-1z");
+                    }
+                }
+            }
+            return new Qr(path.toString(), m.getWidth());
+        } catch (WriterException e) {
+            throw new IllegalArgumentException("too long for a QR code: " + text.length() + " characters", e);
+        }
+    }
+
+    // --- print
+    // ---------------------------------------------------------------------------------------------------------
+
+    /** The set as pages, large, with its QR code. */
+    @Transactional(readOnly = true)
+    public byte[] print(DocumentSet set, String checkAddress, Pdf.Sheet sheet) {
+        return pdf.render(
+                "documents/show-pdf",
+                Map.of("set", set, "qr", qr(checkAddress), "check", checkAddress, "size", sheet.size()));
+    }
+
+    /** The binder of a job: job sheet, findings, papers and scans, with contents and page numbers. */
+    @Transactional(readOnly = true)
+    public byte[] binder(UUID jobId, Pdf.Sheet sheet) {
+        Jobs.JobView job = jobs.jobUnchecked(jobId);
+        List<DocumentSet> sets = new ArrayList<>();
+        if (job.draft().pilotId() != null) {
+            sets.add(set(jobId, job.draft().pilotId()));
+        }
+        if (job.draft().observerId() != null) {
+            sets.add(set(jobId, job.draft().observerId()));
+        }
+        Map<UUID, Doc> docs = new java.util.LinkedHashMap<>();
+        sets.forEach(s -> s.docs().forEach(d -> docs.putIfAbsent(d.paper().id(), d)));
+        List<Picture> pictures = new ArrayList<>();
+        List<byte[]> files = new ArrayList<>();
+        List<String> captions = new ArrayList<>();
+        for (Doc d : docs.values()) {
+            for (Papers.Scan s : d.scans()) {
+                Papers.ScanFile f = papers.scanFile(s.id());
+                String caption = d.paper().kindWords() + " " + d.paper().number() + ", " + d.whose();
+                if (s.isPicture() && !s.contentType().equals("image/webp")) {
+                    pictures.add(new Picture(
+                            caption,
+                            "data:" + s.contentType() + ";base64,"
+                                    + Base64.getEncoder().encodeToString(f.content())));
+                } else if (s.contentType().equals("application/pdf")) {
+                    files.add(f.content());
+                    captions.add(caption);
+                }
+            }
+        }
+        Map<String, Object> model = new HashMap<>();
+        model.put("job", job);
+        model.put("sets", sets);
+        model.put("docs", List.copyOf(docs.values()));
+        model.put("pictures", pictures);
+        model.put("operator", office.operator());
+        model.put("size", sheet.size());
+        model.put("paperDays", jobs.paperDays(jobId));
+        model.put("now", clock.instant());
+        model.put("annexes", captions.stream().map(c -> new Annex(c, 0, 0)).toList());
+        byte[] body = pdf.render("documents/binder-pdf", model);
+        return files.isEmpty() ? body : withAnnexes(model, body, files, captions);
+    }
+
+    /** The pages of scanned PDFs after the binder's own, and the contents set again with their numbers. */
+    private byte[] withAnnexes(Map<String, Object> model, byte[] first, List<byte[]> files, List<String> captions) {
+        try {
+            int page = pages(first) + 1;
+            List<Annex> annexes = new ArrayList<>();
+            List<byte[]> readable = new ArrayList<>();
+            for (int i = 0; i < files.size(); i++) {
+                int n = pages(files.get(i));
+                boolean fits = n > 0 && page + n <= MOST_ANNEX_PAGES + pages(first);
+                annexes.add(new Annex(captions.get(i), fits ? page : 0, n));
+                if (fits) {
+                    readable.add(files.get(i));
+                    page += n;
+                }
+            }
+            model.put("annexes", annexes);
+            byte[] body = pdf.render("documents/binder-pdf", model);
+            PDFMergerUtility merger = new PDFMergerUtility();
+            try (PDDocument all = Loader.loadPDF(body)) {
+                for (byte[] f : readable) {
+                    try (PDDocument annex = Loader.loadPDF(f)) {
+                        merger.appendDocument(all, annex);
+                    }
+                }
+                ByteArrayOutputStream out = new ByteArrayOutputStream();
+                all.save(out);
+                return out.toByteArray();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException("putting the binder together", e);
+        }
+    }
+
+    /** Pages of a PDF; zero when it cannot be read, as a locked one. */
+    private static int pages(byte[] content) {
+        try (PDDocument d = Loader.loadPDF(content)) {
+            return d.getNumberOfPages();
+        } catch (IOException e) {
+            return 0;
+        }
+    }
+}

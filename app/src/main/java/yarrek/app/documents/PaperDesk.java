@@ -1,0 +1,318 @@
+package yarrek.app.documents;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobFacts;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Viewer;
+import yarrek.core.paper.Costs;
+import yarrek.core.paper.Paper;
+import yarrek.core.paper.Purchase;
+import yarrek.core.paper.Weave;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Limit;
+import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.Recency;
+import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Truth;
+
+/** Papers looked at together: over time, by cost, by cover, by recency, and from purchase to first flight. */
+@Service
+public class PaperDesk {
+    /** A policy beside what the laws ask where it counts. */
+    public record Cover(
+            UUID paperId,
+            String insures,
+            String whose,
+            String where,
+            LocalDate from,
+            LocalDate to,
+            BigDecimal amount,
+            String currency,
+            Double amountSdr,
+            String shape,
+            String standing) {}
+
+    /** When a pilot was last active in a way that counts under a law, and until when that holds. */
+    public record RecencyRow(
+            UUID personId,
+            String name,
+            String law,
+            LocalDate last,
+            LocalDate through,
+            String shape,
+            String standing,
+            String least,
+            String citation) {}
+
+    /** What is asked of the weave. */
+    public record WeaveView(
+            String zoom, LocalDate from, LocalDate through, String law, String holder, String job, Weave weave) {}
+
+    private final Papers papers;
+    private final Jobs jobs;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Office office;
+    private final Rulebook rulebook;
+    private final Clock clock;
+
+    PaperDesk(Papers papers, Jobs jobs, Crew crew, Fleet fleet, Office office, Rulebook rulebook, Clock clock) {
+        this.papers = papers;
+        this.jobs = jobs;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.office = office;
+        this.rulebook = rulebook;
+        this.clock = clock;
+    }
+
+    public LocalDate today() {
+        return LocalDate.now(clock.withZone(office.operator().zone()));
+    }
+
+    /** Everybody and everything that holds papers: operator, crew, aircraft, in that order. */
+    @Transactional(readOnly = true)
+    public List<Papers.Holder> holders(Viewer viewer) {
+        List<Papers.Holder> all = new ArrayList<>();
+        if (!viewer.isPilot()) {
+            all.add(new Papers.Holder("operator", office.operator().id(), "Operator"));
+        }
+        crew.all().stream()
+                .filter(p -> viewer.maySee(p.id()))
+                .forEach(p -> all.add(new Papers.Holder("pilot", p.id(), p.name())));
+        if (!viewer.isPilot()) {
+            fleet.aircraftNames().entrySet().stream()
+                    .sorted(Map.Entry.comparingByValue())
+                    .forEach(a -> all.add(new Papers.Holder("aircraft", a.getKey(), a.getValue())));
+        }
+        return all;
+    }
+
+    /** Days that a zoom shows. */
+    static int days(String zoom) {
+        return switch (zoom) {
+            case "weeks" -> 21;
+            case "year" -> 365;
+            default -> 91;
+        };
+    }
+
+    @Transactional(readOnly = true)
+    public WeaveView weave(Viewer viewer, String zoom, LocalDate at, String law, String holder, String job) {
+        int days = days(zoom);
+        LocalDate from = at == null ? today().minusDays(days / 7) : at;
+        LocalDate through = from.plusDays(days - 1);
+        List<Weave.JobSpan> spans = viewer.isPilot()
+                ? List.of()
+                : jobs.spans(from, through).stream()
+                        .filter(s -> job.isEmpty() || s.jobId().equals(job))
+                        .toList();
+        Set<String> needed = spans.stream()
+                .flatMap(s -> s.needs().stream())
+                .map(Weave.Need::holderId)
+                .collect(Collectors.toSet());
+        List<Papers.Holder> shown = holders(viewer).stream()
+                .filter(h -> holder.isEmpty()
+                        || h.kind().equals(holder)
+                        || h.id().toString().equals(holder))
+                .filter(h -> job.isEmpty() || needed.contains(h.id().toString()))
+                .toList();
+        Weave weave = papers.weave(
+                from,
+                through,
+                office.operator().zone(),
+                shown,
+                spans,
+                law.isEmpty() ? Optional.empty() : Optional.of(law));
+        return new WeaveView(zoom, from, through, law, holder, job, weave);
+    }
+
+    @Transactional(readOnly = true)
+    public Costs costs(int year) {
+        return Costs.of(year, papers.costs());
+    }
+
+    // --- insurance
+    // -----------------------------------------------------------------------------------------------------
+
+    @Transactional(readOnly = true)
+    public List<Cover> covers() {
+        Map<String, Papers.Kind> kinds = papers.kinds().stream()
+                .filter(k -> k.insures() != null)
+                .collect(Collectors.toMap(Papers.Kind::code, k -> k));
+        Map<UUID, String> names = new HashMap<>(fleet.aircraftNames());
+        names.put(office.operator().id(), "the operator");
+        return papers.all().stream()
+                .filter(p -> kinds.containsKey(p.kind()))
+                .map(p -> cover(p, kinds.get(p.kind()), names.getOrDefault(p.holderId(), p.holderKind())))
+                .toList();
+    }
+
+    private Cover cover(Papers.Row p, Papers.Kind kind, String whose) {
+        String shape = p.shape();
+        String standing = p.state().words();
+        if (kind.insures().equals("liability")) {
+            List<String> below = new ArrayList<>();
+            List<String> unknown = new ArrayList<>();
+            for (String law : laws(p.jurisdiction())) {
+                OptionalDouble least = leastSdr(law);
+                if (least.isPresent() && p.amountSdr() == null) {
+                    unknown.add(law);
+                } else if (least.isPresent() && p.amountSdr() < least.getAsDouble()) {
+                    below.add(law + " asks for " + yarrek.core.units.Finite.format(least.getAsDouble()) + " SDR");
+                }
+            }
+            if (!below.isEmpty()) {
+                shape = "notch";
+                standing += ", too little: " + String.join(", ", below);
+            } else if (!unknown.isEmpty()) {
+                shape = shape.equals("full") ? "dots" : shape;
+                standing += ", amount in SDR not known for " + String.join(", ", unknown);
+            } else if (p.amountSdr() != null) {
+                standing += ", at least what the law asks";
+            }
+        }
+        return new Cover(
+                p.id(),
+                kind.insures(),
+                whose,
+                p.jurisdiction().isBlank() ? "everywhere" : p.jurisdiction(),
+                p.validFrom(),
+                p.validTo(),
+                p.amount(),
+                p.amountCurrency(),
+                p.amountSdr(),
+                shape,
+                standing);
+    }
+
+    private List<String> laws(String counts) {
+        return counts.isBlank() ? List.copyOf(rulebook.jurisdictions().keySet()) : List.of(counts.split(" "));
+    }
+
+    /** The liability cover that a law asks for at least; empty where its pack states none. */
+    private OptionalDouble leastSdr(String law) {
+        return rulebook.packOf(law).stream()
+                .flatMap(p -> p.rules().stream())
+                .filter(r -> r.inForceOn(today()))
+                .map(Rule::requires)
+                .filter(r -> r instanceof Requirement.QuantityWithin q
+                        && q.fact().equals("insurance.amountSdr")
+                        && q.limit() instanceof Limit.Constant)
+                .mapToDouble(r -> ((Limit.Constant) ((Requirement.QuantityWithin) r).limit()).value())
+                .max();
+    }
+
+    // --- recency
+    // -------------------------------------------------------------------------------------------------------
+
+    /** Every pilot under every law that counts recency and under which they hold a paper. */
+    @Transactional(readOnly = true)
+    public List<RecencyRow> recency(Viewer viewer) {
+        List<RecencyRow> rows = new ArrayList<>();
+        LocalDate today = today();
+        for (Crew.PersonView p : crew.all()) {
+            if (!viewer.maySee(p.id())) {
+                continue;
+            }
+            List<PaperHeld> held = papers.held(Map.of(p.id(), "pilot"));
+            for (String law : rulebook.jurisdictions().keySet()) {
+                Optional<Recency> recency = rulebook.recency(law);
+                boolean active =
+                        held.stream().anyMatch(x -> !x.jurisdiction().isBlank() && x.countsIn(Optional.of(law)));
+                if (recency.isEmpty() || !active) {
+                    continue;
+                }
+                rows.add(row(p, law, recency.get(), recency.get().last(held, Optional.of(law)), today));
+            }
+        }
+        return rows;
+    }
+
+    private static RecencyRow row(Crew.PersonView p, String law, Recency r, Optional<LocalDate> last, LocalDate today) {
+        LocalDate through = last.map(r::through).orElse(null);
+        String shape = through == null
+                ? "dots"
+                : through.isBefore(today)
+                        ? "notch"
+                        : through.isBefore(today.plusDays(Paper.SOON_DAYS)) ? "cut" : "full";
+        String standing = through == null
+                ? "no qualifying activity on record"
+                : through.isBefore(today) ? "lapsed" : "lapses after " + through;
+        return new RecencyRow(
+                p.id(), p.name(), law, last.orElse(null), through, shape, standing, r.least(), r.citation());
+    }
+
+    // --- from purchase to first flight
+    // -----------------------------------------------------------------------------------
+
+    /** The papers that the home law asks for an aircraft before it flies for work, and from when it may. */
+    @Transactional(readOnly = true)
+    public Purchase purchase(UUID aircraftId) {
+        Office.OperatorView operator = office.operator();
+        Fleet.AircraftView a = fleet.aircraft(aircraftId);
+        Facts.Builder b = Facts.builder(operator.zone())
+                .word("jurisdiction", operator.jurisdiction(), "operator")
+                .word("purpose", "work", "taken for granted");
+        if (operator.jurisdiction().startsWith("EU") || operator.jurisdiction().equals("GB")) {
+            b.word("category", "open", "taken for granted");
+        }
+        List<Fleet.BuildView> builds = fleet.buildsOf(aircraftId);
+        if (builds.isEmpty()) {
+            JobFacts.describeAircraft(b, a);
+        } else {
+            JobFacts.describe(b, builds.get(0), "build " + builds.get(0).name());
+        }
+        Facts facts = b.build();
+        Map<String, Purchase.Duty> duties = new java.util.LinkedHashMap<>();
+        LocalDate today = today();
+        for (Rule r :
+                rulebook.packOf(operator.jurisdiction()).map(p -> p.rules()).orElse(List.of())) {
+            if (!r.inForceOn(today)
+                    || r.severity() == Severity.CAUTION
+                    || r.appliesWhen().test(facts) == Truth.NO) {
+                continue;
+            }
+            for (Requirement.HoldsPaper p : r.requires().papers()) {
+                UUID holder =
+                        p.role().equals("operator") ? operator.id() : p.role().equals("aircraft") ? aircraftId : null;
+                if (holder != null && r.appliesWhen().test(facts) == Truth.YES) {
+                    duties.putIfAbsent(p.kind(), duty(p.kindName() + " of the " + p.role(), p.kind(), holder));
+                }
+            }
+            if (r.requires().factNames().contains("marked") && r.appliesWhen().test(facts) == Truth.YES) {
+                duties.putIfAbsent(
+                        "markOnAircraft", duty("mark on the aircraft, with photo", "markOnAircraft", aircraftId));
+            }
+        }
+        return Purchase.of(Optional.ofNullable(a.boughtOn()), today, operator.zone(), List.copyOf(duties.values()));
+    }
+
+    private Purchase.Duty duty(String words, String kind, UUID holder) {
+        return new Purchase.Duty(
+                words,
+                papers.papersOf(holder).stream()
+                        .filter(p -> p.kind().equals(kind))
+                        .toList());
+    }
+}

@@ -1,0 +1,262 @@
+package yarrek.app.documents;
+
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Form;
+import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Pdf;
+import yarrek.app.web.TypedInput;
+import yarrek.app.web.Viewer;
+
+/** Pages of the papers together: the weave, the register, cover, recency, costs, kinds. */
+@Controller
+class PaperDeskController {
+    private final PaperDesk desk;
+    private final Papers papers;
+    private final Jobs jobs;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Office office;
+    private final Rulebook rulebook;
+    private final Pdf pdf;
+
+    PaperDeskController(
+            PaperDesk desk,
+            Papers papers,
+            Jobs jobs,
+            Crew crew,
+            Fleet fleet,
+            Office office,
+            Rulebook rulebook,
+            Pdf pdf) {
+        this.desk = desk;
+        this.papers = papers;
+        this.jobs = jobs;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.office = office;
+        this.rulebook = rulebook;
+        this.pdf = pdf;
+    }
+
+    @GetMapping("/papers")
+    String papers(
+            @RequestParam(value = "zoom", defaultValue = "quarter") String zoom,
+            @RequestParam(value = "at", defaultValue = "") String at,
+            @RequestParam(value = "law", defaultValue = "") String law,
+            @RequestParam(value = "holder", defaultValue = "") String holder,
+            @RequestParam(value = "job", defaultValue = "") String job,
+            @RequestParam(value = "year", defaultValue = "0") int year,
+            Model model) {
+        Viewer viewer = Viewer.current();
+        fillWeave(desk.weave(viewer, zoom, day(at), law, holder, job), model);
+        model.addAttribute("holders", desk.holders(viewer));
+        model.addAttribute("laws", rulebook.jurisdictions());
+        model.addAttribute("jobs", viewer.isPilot() ? Map.of() : jobs.names());
+        Map<UUID, String> names = names();
+        model.addAttribute("names", names);
+        model.addAttribute(
+                "rows",
+                papers.all().stream()
+                        .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
+                        .filter(p -> names.containsKey(p.holderId()))
+                        .toList());
+        model.addAttribute("recency", desk.recency(viewer));
+        if (!viewer.isPilot()) {
+            model.addAttribute("covers", desk.covers());
+            model.addAttribute("costs", desk.costs(year == 0 ? desk.today().getYear() : year));
+        }
+        return "documents/papers";
+    }
+
+    private LocalDate day(String at) {
+        try {
+            return at.isBlank() ? null : TypedInput.date(at, desk.today());
+        } catch (IllegalArgumentException e) {
+            return null; // an address somebody changed by hand; today is shown
+        }
+    }
+
+    private static void fillWeave(PaperDesk.WeaveView v, Model model) {
+        long step = PaperDesk.days(v.zoom()) / 2;
+        model.addAttribute("view", v);
+        model.addAttribute("earlier", v.from().minusDays(step));
+        model.addAttribute("later", v.from().plusDays(step));
+    }
+
+    private Map<UUID, String> names() {
+        Map<UUID, String> names = new HashMap<>(fleet.aircraftNames());
+        crew.all().forEach(p -> names.put(p.id(), p.name()));
+        names.put(office.operator().id(), "the operator");
+        jobs.names().forEach((id, n) -> names.put(id, "job " + n));
+        return names;
+    }
+
+    @GetMapping("/papers/weave.pdf")
+    ResponseEntity<byte[]> weavePdf(
+            @RequestParam(value = "zoom", defaultValue = "quarter") String zoom,
+            @RequestParam(value = "at", defaultValue = "") String at,
+            @RequestParam(value = "law", defaultValue = "") String law,
+            @RequestParam(value = "holder", defaultValue = "") String holder,
+            @RequestParam(value = "job", defaultValue = "") String job,
+            @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {
+        PaperDesk.WeaveView v = desk.weave(Viewer.current(), zoom, day(at), law, holder, job);
+        Pdf.Sheet s = Pdf.Sheet.of(sheet);
+        // units of the drawing on the sheet less its edges; rows are cut into as many drawings as sheets are needed
+        int rows = s == Pdf.Sheet.A3 ? 46 : 30;
+        return file(
+                "validity-weave.pdf",
+                pdf.render(
+                        "documents/weave-pdf",
+                        Map.of(
+                                "view", v,
+                                "size", s.landscape(),
+                                "rowsPerSheet", rows,
+                                "operator", office.operator(),
+                                "today", desk.today())));
+    }
+
+    static ResponseEntity<byte[]> file(String name, byte[] content) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_PDF)
+                .header("Content-Disposition", "inline; filename=\"" + name + "\"")
+                .body(content);
+    }
+
+    /** From purchase to first flight; a fragment for the aircraft's page. */
+    @GetMapping("/papers/purchase/{aircraftId}")
+    String purchase(@PathVariable("aircraftId") UUID aircraftId, Model model) {
+        model.addAttribute("purchase", desk.purchase(aircraftId));
+        return "documents/purchase";
+    }
+
+    // --- kinds
+    // ---------------------------------------------------------------------------------------------------------
+
+    @GetMapping("/papers/kinds")
+    String kinds(Model model) {
+        model.addAttribute("kinds", papers.kinds());
+        return "documents/kinds";
+    }
+
+    @GetMapping("/papers/kinds/new")
+    String newKind(Model model) {
+        return kindForm("New kind of paper", "/papers/kinds/new", true)
+                .set("leadDays", 14)
+                .set("shown", "no")
+                .page(model, "form");
+    }
+
+    @GetMapping("/papers/kinds/edit/{code}")
+    String editKind(@PathVariable("code") String code, Model model) {
+        Papers.Kind k = kind(code);
+        return kindForm(k.words(), "/papers/kinds/edit/" + code, false)
+                .set("words", k.words())
+                .set("levels", String.join("; ", k.levels()))
+                .set("leadDays", k.leadDays())
+                .set("renewEarly", k.renewEarlyDays())
+                .set("cost", k.cost())
+                .set("currency", k.currency())
+                .set("needs", k.needs())
+                .set("insures", k.insures())
+                .set("shown", k.shown() ? "yes" : "no")
+                .version(k.version())
+                .page(model, "form");
+    }
+
+    private Papers.Kind kind(String code) {
+        return papers.kinds().stream()
+                .filter(k -> k.code().equals(code))
+                .findFirst()
+                .orElseThrow(() -> new NotFoundException("kind of paper"));
+    }
+
+    @PostMapping("/papers/kinds/new")
+    String createKind(@RequestParam MultiValueMap<String, String> params, Model model) {
+        return storeKind(
+                kindForm("New kind of paper", "/papers/kinds/new", true).bind(params), null, model);
+    }
+
+    @PostMapping("/papers/kinds/edit/{code}")
+    String changeKind(
+            @PathVariable("code") String code, @RequestParam MultiValueMap<String, String> params, Model model) {
+        Papers.Kind k = kind(code);
+        return storeKind(
+                kindForm(k.words(), "/papers/kinds/edit/" + code, false).bind(params), k, model);
+    }
+
+    private String storeKind(Form form, Papers.Kind of, Model model) {
+        String words = form.requiredText("words", 80);
+        String code = of != null ? of.code() : form.requiredText("code", 60);
+        if (of == null && !code.matches("[a-z][A-Za-z0-9]{1,58}|")) {
+            form.error("code", "letters and figures that begin with a small letter, such as customsPaper");
+        }
+        String holder = of != null ? of.holder() : form.choice("holder", true);
+        Double cost = form.number("cost", "", 0, 1e9, false);
+        String currency = form.optionalText("currency", 3).toUpperCase(java.util.Locale.ROOT);
+        if (cost != null && !currency.matches("[A-Z]{3}")) {
+            form.error("currency", "three letters such as EUR");
+        }
+        Integer lead = form.whole("leadDays", 0, 1000, true);
+        Integer early = form.whole("renewEarly", 0, 3650, false);
+        String insures = form.choice("insures", false);
+        String needs = form.optionalText("needs", 400);
+        java.util.List<String> levels = java.util.Arrays.stream(
+                        form.optionalText("levels", 400).split(";"))
+                .map(String::strip)
+                .filter(l -> !l.isEmpty())
+                .toList();
+        return form.store(() -> {
+                    papers.saveKind(
+                            new Papers.Kind(
+                                    code,
+                                    form.getVersion(),
+                                    words,
+                                    holder,
+                                    levels,
+                                    lead,
+                                    early,
+                                    cost == null ? null : java.math.BigDecimal.valueOf(cost),
+                                    currency.isEmpty() ? null : currency,
+                                    needs,
+                                    insures,
+                                    form.raw("shown").equals("yes")),
+                            of == null);
+                    return "redirect:/papers/kinds";
+                })
+                .orElseGet(() -> form.page(model, "form"));
+    }
+
+    private static Form kindForm(String title, String action, boolean isNew) {
+        Form form = new Form(title, action, "/papers/kinds").text("words", "Name", "as people say it");
+        if (isNew) {
+            form.text("code", "Code", "never changes; rules name it, such as customsPaper")
+                    .select("holder", "Held by", "", Form.words("choose", "operator", "pilot", "aircraft", "job"));
+        }
+        return form.text("levels", "Levels", "with semicolons between, such as A1/A3; A2")
+                .text("leadDays", "Lead time", "days")
+                .text("renewEarly", "May be renewed", "days before its end at the earliest")
+                .text("cost", "Usual cost", "")
+                .text("currency", "Currency", "such as EUR")
+                .text("needs", "Needs", "what must be at hand")
+                .select("insures", "Insures", "", Form.words("nothing", "liability", "hull", "trip"))
+                .select("shown", "An official may ask for it", "", Form.words("choose", "yes", "no"));
+    }
+}

@@ -1,0 +1,108 @@
+package yarrek.app.web;
+
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.Locale;
+import java.util.Map;
+import java.util.logging.Level;
+import org.springframework.context.ApplicationContext;
+import org.springframework.stereotype.Component;
+import org.thymeleaf.context.Context;
+import org.thymeleaf.spring6.SpringTemplateEngine;
+import org.thymeleaf.spring6.expression.ThymeleafEvaluationContext;
+
+/** Sets a page template, written as well-formed XHTML, as a PDF with the faces that ship with the application. */
+@Component
+public class Pdf {
+    /** Sheets that templates may name in "@page { size: ... }". */
+    public enum Sheet {
+        A4("210mm 297mm"),
+        A3("297mm 420mm"),
+        LETTER("8.5in 11in");
+
+        private final String size;
+
+        Sheet(String size) {
+            this.size = size;
+        }
+
+        public String size() {
+            return size;
+        }
+
+        public String landscape() {
+            String[] sides = size.split(" ");
+            return sides[1] + " " + sides[0];
+        }
+
+        /** By its name; A4 when there is no such sheet. */
+        public static Sheet of(String name) {
+            for (Sheet s : values()) {
+                if (s.name().equalsIgnoreCase(name)) {
+                    return s;
+                }
+            }
+            return A4;
+        }
+    }
+
+    private final SpringTemplateEngine engine;
+    private final ApplicationContext application;
+
+    Pdf(SpringTemplateEngine engine, ApplicationContext application) {
+        this.engine = engine;
+        this.application = application;
+        drawingFont("barlow-semi-condensed-400");
+        drawingFont("barlow-semi-condensed-600");
+        com.openhtmltopdf.util.XRLog.listRegisteredLoggers()
+                .forEach(l -> com.openhtmltopdf.util.XRLog.setLevel(l, Level.SEVERE));
+    }
+
+    /** Drawings inside a page are set by the Java toolkit, which must know the face too. */
+    private static void drawingFont(String file) {
+        try (InputStream in = stream(file)) {
+            java.awt.GraphicsEnvironment.getLocalGraphicsEnvironment()
+                    .registerFont(java.awt.Font.createFont(java.awt.Font.TRUETYPE_FONT, in));
+        } catch (IOException | java.awt.FontFormatException e) {
+            throw new IllegalStateException("the face " + file + " ships with the application and does not read", e);
+        }
+    }
+
+    public byte[] render(String template, Map<String, Object> model) {
+        Context context = new Context(Locale.UK, model);
+        context.setVariable(
+                ThymeleafEvaluationContext.THYMELEAF_EVALUATION_CONTEXT_CONTEXT_VARIABLE_NAME,
+                new ThymeleafEvaluationContext(application, null));
+        String xhtml = engine.process(template, context);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            PdfRendererBuilder b = new PdfRendererBuilder();
+            b.useSVGDrawer(new BatikSVGDrawer());
+            font(b, "atkinson-hyperlegible-next-400", "Text", 400);
+            font(b, "atkinson-hyperlegible-next-700", "Text", 700);
+            font(b, "barlow-semi-condensed-400", "Figures", 400);
+            font(b, "barlow-semi-condensed-600", "Figures", 700);
+            b.withHtmlContent(xhtml, null);
+            // nothing is fetched from anywhere: pictures come as data
+            b.useUriResolver((base, uri) -> uri.startsWith("data:") || uri.startsWith("#") ? uri : null);
+            b.toStream(out);
+            b.run();
+        } catch (IOException e) {
+            throw new UncheckedIOException("setting " + template, e);
+        }
+        return out.toByteArray();
+    }
+
+    private static void font(PdfRendererBuilder b, String file, String family, int weight) {
+        b.useFont(() -> stream(file), family, weight, FontStyle.NORMAL, true);
+    }
+
+    private static InputStream stream(String file) {
+        return Pdf.class.getResourceAsStream("/pdf/" + file + ".ttf");
+    }
+}

@@ -1,0 +1,2 @@
+/** Calendars in iCalendar (RFC 5545), written. */
+package yarrek.formats.calendar;
