@@ -63,9 +63,6 @@ create table paper_scan (
 create table paper_scan_content (
   scan_id uuid primary key, content longblob not null,
   constraint fk_scan_content foreign key (scan_id) references paper_scan(id) on delete cascade);
-create table exam_attempt (
-  id uuid primary key, person_id uuid not null, exam varchar(120) not null, taken_on date not null, passed boolean not null, fee decimal(12,2) null,
-  currency char(3) null, notes varchar(400) not null, constraint fk_attempt_person foreign key (person_id) references person(id));
 
 -- the day itself was never asked for: what is kept is the side of 1 January 2024 on which it lay
 alter table aircraft add column market_date date null, add column bought_on date null;

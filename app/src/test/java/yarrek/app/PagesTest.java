@@ -5,112 +5,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.deque.html.axecore.results.AxeResults;
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserContext;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** The real pages in a real browser, each path as its user goes. */
-class PagesTest extends RunningApp {
-    private static Playwright playwright;
-    private static Browser browser;
-
-    @Autowired
-    JdbcClient jdbc;
-
-    private BrowserContext context;
-    private Page page;
-    private final List<String> complaints = new ArrayList<>();
-
-    @BeforeAll
-    static void open() {
-        playwright = Playwright.create(
-                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser = playwright
-                .chromium()
-                .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(Path.of("/usr/bin/chromium"))
-                        .setArgs(List.of(
-                                "--no-sandbox",
-                                "--disable-gpu",
-                                "--disable-quic",
-                                "--no-first-run",
-                                "--disable-background-networking",
-                                "--disable-component-update",
-                                "--disable-sync")));
-    }
-
-    @AfterAll
-    static void close() {
-        browser.close();
-        playwright.close();
-    }
-
-    @BeforeEach
-    void newWindow() {
-        use(ColorScheme.LIGHT, 1280, 800);
-    }
-
-    private void use(ColorScheme scheme, int width, int height) {
-        if (context != null) {
-            context.close();
-        }
-        context = browser.newContext(
-                new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
-        page = context.newPage();
-        page.onConsoleMessage(m -> {
-            if (m.type().equals("error") && !m.text().contains("status of 4")) {
-                complaints.add(m.text());
-            }
-        });
-        page.onPageError(complaints::add);
-    }
-
-    /** No page breaks its own security policy or fails in script. */
-    @AfterEach
-    void nothingComplained() {
-        context.close();
-        assertThat(complaints).isEmpty();
-    }
-
-    private void signIn(String login) {
-        page.navigate(address("/login"));
-        page.fill("#username", login);
-        page.fill("#password", login + "-demo");
-        page.click("button");
-        page.waitForURL(address("/"));
-        page.waitForLoadState(); // keys work once the scripts have run
-    }
-
+class PagesTest extends BrowserTest {
     private static FilePayload sample(String name) throws Exception {
         try (InputStream in = PagesTest.class.getResourceAsStream("/logs/" + name)) {
             return new FilePayload(
                     Path.of(name).getFileName().toString(), "application/octet-stream", in.readAllBytes());
         }
-    }
-
-    private String id(String sql) {
-        return jdbc.sql(sql).query(String.class).single();
     }
 
     @Test
@@ -397,6 +311,18 @@ class PagesTest extends RunningApp {
                 "/incidents",
                 "/rulebook",
                 "/rulebook/words",
+                "/rulebook/own",
+                "/rulebook/own/new",
+                "/rulebook/packs",
+                "/rulebook/compare",
+                "/rulebook/category",
+                "/papers",
+                "/papers/kinds",
+                "/labels",
+                "/notices",
+                "/notices/mailbox",
+                "/exchange",
+                job + "/documents",
                 "/office")) {
             page.navigate(
                     address(path),
@@ -412,7 +338,18 @@ class PagesTest extends RunningApp {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"/", "/jobs", "/flights", "/fleet", "/incidents/new"})
+    @ValueSource(
+            strings = {
+                "/",
+                "/jobs",
+                "/flights",
+                "/fleet",
+                "/incidents/new",
+                "/papers",
+                "/notices",
+                "/exchange",
+                "/rulebook"
+            })
     void phoneWidthIsNotBroken(String path) {
         use(ColorScheme.LIGHT, 390, 844);
         signIn("manager");

@@ -1,9 +1,8 @@
 package yarrek.app.crew;
 
-import java.time.Clock;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.UUID;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -23,17 +22,13 @@ class CrewController {
     private final Crew crew;
     private final Papers papers;
     private final Office office;
-    private final Clock clock;
+    private final CrewRegisters registers;
 
-    CrewController(Crew crew, Papers papers, Office office, Clock clock) {
+    CrewController(Crew crew, Papers papers, Office office, CrewRegisters registers) {
         this.crew = crew;
         this.papers = papers;
         this.office = office;
-        this.clock = clock;
-    }
-
-    private LocalDate today() {
-        return LocalDate.now(clock.withZone(office.operator().zone()));
+        this.registers = registers;
     }
 
     @GetMapping("/crew")
@@ -58,57 +53,41 @@ class CrewController {
         return "crew/person";
     }
 
+    private Form form(UUID id) {
+        Crew.PersonView p = id == null ? null : crew.person(id);
+        return registers
+                .people()
+                .form(
+                        p == null ? "New member of the crew" : p.name(),
+                        p == null ? "/crew/new" : "/crew/" + id + "/edit",
+                        p == null ? "/crew" : "/crew/" + id,
+                        p);
+    }
+
+    private String store(UUID id, MultiValueMap<String, String> params, Model model) {
+        Form form = form(id).bind(params);
+        Supplier<UUID> saving = registers.people().read().apply(form, id);
+        return form.store(() -> "redirect:/crew/" + saving.get()).orElseGet(() -> form.page(model, "form"));
+    }
+
     @GetMapping("/crew/new")
     String newPerson(Model model) {
-        model.addAttribute("form", form("New member of the crew", "/crew/new", "/crew"));
-        return "form";
+        return form(null).page(model, "form");
     }
 
     @PostMapping("/crew/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(form("New member of the crew", "/crew/new", "/crew").bind(params), null, model);
+        return store(null, params, model);
     }
 
     @GetMapping("/crew/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Viewer.current().requireSight(id);
-        Crew.PersonView p = crew.person(id);
-        model.addAttribute(
-                "form",
-                form(p.name(), "/crew/" + id + "/edit", "/crew/" + id)
-                        .set("name", p.name())
-                        .set("bornOn", p.bornOn())
-                        .set("phone", p.phone())
-                        .version(p.version()));
-        return "form";
+        return form(id).page(model, "form");
     }
 
     @PostMapping("/crew/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(
-                form(crew.person(id).name(), "/crew/" + id + "/edit", "/crew/" + id)
-                        .bind(params),
-                id,
-                model);
-    }
-
-    private static Form form(String title, String action, String back) {
-        return new Form(title, action, back)
-                .text("name", "Name", "")
-                .text("bornOn", "Born on", "a date; decides the age")
-                .text("phone", "Telephone", "in international form");
-    }
-
-    private String store(Form form, UUID id, Model model) {
-        String name = form.requiredText("name", 120);
-        LocalDate born = form.date("bornOn", false, today());
-        if (born != null && born.isAfter(today())) {
-            form.error("bornOn", "that day is still to come");
-        }
-        String phone = form.optionalText("phone", 40);
-        return form.store(() -> {
-                    return "redirect:/crew/" + crew.save(id, form.getVersion(), name, born, phone);
-                })
-                .orElseGet(() -> form.page(model, "form"));
+        return store(id, params, model);
     }
 }

@@ -1,5 +1,6 @@
 package yarrek.app.documents;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -104,8 +105,12 @@ class DocumentsController {
 
     /** For an official without a login: what is on file now, and nothing else of the operator's. */
     @GetMapping("/check/{token}")
-    String check(@PathVariable("token") String token, Model model) {
-        model.addAttribute("set", documents.check(token).orElse(null));
+    String check(@PathVariable("token") String token, Model model, HttpServletResponse response) {
+        var set = documents.check(token);
+        if (set.isEmpty()) {
+            response.setStatus(HttpServletResponse.SC_NOT_FOUND);
+        }
+        model.addAttribute("set", set.orElse(null));
         model.addAttribute("now", documents.now());
         return "documents/check";
     }

@@ -8,15 +8,19 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
@@ -90,6 +94,7 @@ public class Jobs {
     private final Fleet fleet;
     private final Crew crew;
     private final Office office;
+    private final ApplicationEventPublisher events;
 
     Jobs(
             EntityManager em,
@@ -99,7 +104,8 @@ public class Jobs {
             Airspace airspace,
             Fleet fleet,
             Crew crew,
-            Office office) {
+            Office office,
+            ApplicationEventPublisher events) {
         this.em = em;
         this.clock = clock;
         this.facts = facts;
@@ -108,6 +114,7 @@ public class Jobs {
         this.fleet = fleet;
         this.crew = crew;
         this.office = office;
+        this.events = events;
     }
 
     /**
@@ -195,15 +202,58 @@ public class Jobs {
                 .collect(Collectors.toCollection(java.util.TreeSet::new));
     }
 
+    /** More jobs than these are judged after the change, in the background. */
+    static final int AT_ONCE = 100;
+
+    /** Jobs that a change concerns and that are too many to be judged with it. */
+    record ManyConcerned(List<UUID> ids, String because) {}
+
     private void judgeWhere(String condition, Object parameter, String because) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
-        em.createQuery(
-                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and " + condition,
-                        JobEntity.class)
+        Concerned concerned = (Concerned) TransactionSynchronizationManager.getResource(this);
+        if (concerned == null) {
+            concerned = new Concerned();
+            TransactionSynchronizationManager.bindResource(this, concerned);
+            TransactionSynchronizationManager.registerSynchronization(concerned);
+        }
+        for (UUID id : em.createQuery(
+                        "select j.id from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and "
+                                + condition,
+                        UUID.class)
                 .setParameter("today", today)
                 .setParameter("p", parameter)
-                .getResultList()
-                .forEach(j -> judgeAgain(j, because));
+                .getResultList()) {
+            concerned.becauseById.putIfAbsent(id, because);
+        }
+    }
+
+    /** What the changes of one transaction concern: each job is judged once, however many the changes are. */
+    private final class Concerned implements TransactionSynchronization {
+        private final Map<UUID, String> becauseById = new LinkedHashMap<>();
+
+        @Override
+        public void beforeCommit(boolean readOnly) {
+            if (becauseById.size() <= AT_ONCE) {
+                em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                        .setParameter("ids", becauseById.keySet())
+                        .getResultList()
+                        .forEach(j -> judgeAgain(j, becauseById.get(j.id)));
+            }
+        }
+
+        @Override
+        public void beforeCompletion() {
+            TransactionSynchronizationManager.unbindResource(Jobs.this);
+        }
+
+        @Override
+        public void afterCommit() {
+            if (becauseById.size() > AT_ONCE) {
+                events.publishEvent(new ManyConcerned(
+                        List.copyOf(becauseById.keySet()),
+                        becauseById.values().iterator().next()));
+            }
+        }
     }
 
     @EventListener

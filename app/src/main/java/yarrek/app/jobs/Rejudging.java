@@ -10,6 +10,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.event.TransactionPhase;
 import org.springframework.transaction.event.TransactionalEventListener;
@@ -19,7 +20,6 @@ import yarrek.app.rulebook.Rulebook;
 @Component
 public class Rejudging {
     private static final Logger LOG = LoggerFactory.getLogger(Rejudging.class);
-    private static final int AT_ONCE = 100;
     private static final int CHUNK = 50;
 
     /** How far it is. */
@@ -47,10 +47,16 @@ public class Rejudging {
 
     @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT, fallbackExecution = true)
     void rulesChanged(Rulebook.Changed e) {
-        worker.execute(() -> run(e.what()));
-        if (jobs.openIds().size() <= AT_ONCE) {
+        List<UUID> open = jobs.openIds();
+        worker.execute(() -> run(open, e.what()));
+        if (open.size() <= Jobs.AT_ONCE) {
             await();
         }
+    }
+
+    @EventListener
+    void manyConcerned(Jobs.ManyConcerned e) {
+        worker.execute(() -> run(e.ids(), e.because()));
     }
 
     private void await() {
@@ -63,9 +69,8 @@ public class Rejudging {
         }
     }
 
-    private void run(String because) {
+    private void run(List<UUID> ids, String because) {
         try {
-            List<UUID> ids = jobs.openIds();
             stop = false;
             progress = new Progress(because, 0, ids.size(), clock.instant(), true, false);
             for (int i = 0; i < ids.size() && !stop; i += CHUNK) {

@@ -83,8 +83,10 @@ class SecurityConfig {
                                 "/actuator/health/**",
                                 "/actuator/health")
                         .permitAll()
-                        .requestMatchers("/office/**")
+                        .requestMatchers("/office/**", "/exchange/uploads/**")
                         .hasRole("MANAGER")
+                        .requestMatchers(HttpMethod.GET, "/exchange", "/exchange/**")
+                        .hasAnyRole("MANAGER", "READER")
                         .requestMatchers(HttpMethod.GET, "/**")
                         .authenticated()
                         .requestMatchers(HttpMethod.HEAD, "/**")

@@ -383,9 +383,24 @@ public class Papers {
         events.publishEvent(new Changed(p.holderKind, p.holderId));
     }
 
+    /** A paper as entered, with what it takes to change it. */
+    public record Stored(UUID id, long version, Entry entry) {}
+
+    /** Every paper as entered. */
+    @Transactional(readOnly = true)
+    public List<Stored> stored() {
+        return em.createQuery("from PaperEntity p order by p.holderKind, p.kind, p.number", PaperEntity.class)
+                .getResultStream()
+                .map(p -> new Stored(p.id, p.version, entry(p)))
+                .toList();
+    }
+
     @Transactional(readOnly = true)
     public Entry entry(UUID id) {
-        PaperEntity p = entity(id);
+        return entry(entity(id));
+    }
+
+    private static Entry entry(PaperEntity p) {
         return new Entry(
                 p.kind,
                 p.level,

@@ -1,15 +1,11 @@
 package yarrek.app.papers;
 
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
-import java.time.Clock;
-import java.time.LocalDate;
-import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -29,13 +25,13 @@ import yarrek.app.web.Viewer;
 @Controller
 class PapersController {
     private final Papers papers;
+    private final PaperForms forms;
     private final Office office;
-    private final Clock clock;
 
-    PapersController(Papers papers, Office office, Clock clock) {
+    PapersController(Papers papers, PaperForms forms, Office office) {
         this.papers = papers;
+        this.forms = forms;
         this.office = office;
-        this.clock = clock;
     }
 
     @GetMapping("/papers/new")
@@ -89,30 +85,7 @@ class PapersController {
             Viewer.current().requireSight(e.holderId());
         }
         Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind());
-        form.set("kind", e.kind())
-                .set("level", e.level())
-                .set("number", e.number())
-                .set("issuer", e.issuer())
-                .set("issuedOn", e.issuedOn())
-                .set("validFrom", e.validFrom())
-                .set("validTo", e.validTo())
-                .set("endKnown", e.endKnown() ? "yes" : "no")
-                .set("zone", e.zone().getId())
-                .set("leadDays", e.leadDays())
-                .set("conditions", e.conditions())
-                .set("verifiedWhere", e.verifiedWhere())
-                .set("amountSdr", e.amountSdr() == null ? "" : yarrek.core.units.Finite.format(e.amountSdr()))
-                .set("lifts", e.lifts())
-                .set("jurisdiction", e.jurisdiction())
-                .set("renewEarly", e.terms().renewEarlyDays())
-                .set("cost", e.terms().cost())
-                .set("currency", e.terms().currency())
-                .set("needs", e.terms().needs())
-                .set("verifiedBy", e.terms().verifiedBy())
-                .set("verifiedOn", e.terms().verifiedOn())
-                .set("amount", e.terms().amount())
-                .set("amountCurrency", e.terms().amountCurrency())
-                .version(papers.version(id));
+        forms.fill(form, e, papers.version(id));
         return page(form, id, safe(back), model);
     }
 
@@ -200,138 +173,15 @@ class PapersController {
     }
 
     private String store(Form form, UUID id, String holderKind, UUID holderId, Model model) {
-        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
-        String kind = form.choice("kind", true);
-        String level = form.choice("level", false);
-        String number = form.requiredText("number", 80);
-        String issuer = form.requiredText("issuer", 160);
-        LocalDate issued = form.date("issuedOn", false, today);
-        LocalDate from = form.date("validFrom", false, today);
-        LocalDate to = form.date("validTo", false, today);
-        if (from != null && to != null && to.isBefore(from)) {
-            form.error(
-                    "validTo", "valid to (" + to + ") is before valid from (" + from + "); one of the two is mistyped");
-        }
-        String zone = form.requiredText("zone", 64);
-        if (!zone.isEmpty() && !ZoneId.getAvailableZoneIds().contains(zone)) {
-            form.error("zone", "there is no such time zone; type one such as Atlantic/Azores");
-        }
-        Integer lead = form.whole("leadDays", 0, 1000, true);
-        Double amount = form.holds("amountSdr") ? form.number("amountSdr", "SDR", 0, 1e12, false) : null;
-        String conditions = form.optionalText("conditions", 2000);
-        String verified = form.optionalText("verifiedWhere", 200);
-        String lifts = form.holds("lifts") ? form.optionalText("lifts", 1000) : "";
-        String counts = form.optionalText("jurisdiction", 40).toUpperCase(Locale.ROOT);
-        if (!counts.matches("[A-Z]{2}(-[A-Z]{2})?( [A-Z]{2}(-[A-Z]{2})?)*|")) {
-            form.error("jurisdiction", "type codes such as EU or EU GB; empty when it counts everywhere");
-        }
-        Papers.Terms terms = terms(form, today);
-        return form.store(() -> {
-                    papers.save(
-                            id,
-                            form.getVersion(),
-                            new Papers.Entry(
-                                    kind,
-                                    level,
-                                    number,
-                                    issuer,
-                                    counts,
-                                    holderKind,
-                                    holderId,
-                                    issued,
-                                    from,
-                                    to,
-                                    form.raw("endKnown").equals("yes"),
-                                    ZoneId.of(zone),
-                                    lead,
-                                    conditions,
-                                    verified,
-                                    amount,
-                                    lifts,
-                                    terms),
-                            Viewer.current().name());
-                    return "redirect:" + form.getBack();
-                })
-                .orElseGet(() -> page(form, id, form.getBack(), model));
-    }
-
-    private static Papers.Terms terms(Form form, LocalDate today) {
-        BigDecimal cost = decimal(form.number("cost", "", 0, 1e9, false));
-        String currency = currency(form, "currency", cost != null);
-        BigDecimal insured = form.holds("amount") ? decimal(form.number("amount", "", 0, 1e12, false)) : null;
-        String insuredCurrency = form.holds("amount") ? currency(form, "amountCurrency", insured != null) : null;
-        return new Papers.Terms(
-                cost,
-                currency,
-                form.whole("renewEarly", 0, 3650, false),
-                form.optionalText("needs", 400),
-                form.optionalText("verifiedBy", 120),
-                form.date("verifiedOn", false, today),
-                insured,
-                insuredCurrency);
-    }
-
-    private static BigDecimal decimal(Double d) {
-        return d == null ? null : BigDecimal.valueOf(d).setScale(2, java.math.RoundingMode.HALF_UP);
-    }
-
-    private static String currency(Form form, String name, boolean needed) {
-        String s = form.optionalText(name, 3).toUpperCase(Locale.ROOT);
-        if (needed && !s.matches("[A-Z]{3}")) {
-            form.error(name, "three letters such as EUR");
-        }
-        return s.isEmpty() ? null : s;
+        Supplier<UUID> saving = forms.read(form, id, holderKind, holderId);
+        Function<UUID, String> then = saved -> "redirect:" + form.getBack();
+        return form.store(() -> then.apply(saving.get())).orElseGet(() -> page(form, id, form.getBack(), model));
     }
 
     private Form form(String title, String action, String back, String holderKind) {
-        List<Form.Option> kinds = new ArrayList<>();
-        List<Form.Option> levels = new ArrayList<>(List.of(new Form.Option("", "none")));
-        for (Papers.Kind k : papers.kindsHeldBy(holderKind)) {
-            kinds.add(new Form.Option(k.code(), k.words()));
-            k.levels().forEach(l -> levels.add(new Form.Option(l, k.words() + ": " + l)));
-        }
-        Form form = new Form(title, action, back)
-                .group("The paper")
-                .select("kind", "Kind", "", kinds)
-                .select("level", "Level", "for kinds that have some", levels)
-                .text("number", "Number", "as printed")
-                .text("issuer", "Issued by", "")
-                .group("Validity")
-                .text("issuedOn", "Issued on", "a date such as 14 Mar 2026")
-                .text("validFrom", "Valid from", "first day; empty when it always held")
-                .text("validTo", "Valid to", "last day, to its end; empty when open")
-                .select(
-                        "endKnown",
-                        "With no end date",
-                        "what an empty “valid to” means",
-                        List.of(
-                                new Form.Option("yes", "it does not run out"),
-                                new Form.Option("no", "the end is not known")))
-                .text("zone", "Issuer's time zone", "decides when a day ends")
-                .text("jurisdiction", "Counts in", "codes such as EU or EU GB; empty: everywhere")
-                .group("Renewal")
-                .text("leadDays", "Lead time", "days from asking for a renewal to holding it")
-                .text("renewEarly", "May be renewed", "days before its end at the earliest")
-                .text("cost", "Cost", "such as 31.50")
-                .text("currency", "Currency", "such as EUR")
-                .text("needs", "Needs", "what must be at hand for a renewal")
-                .group("Checked")
-                .text("verifiedBy", "Verified by", "")
-                .text("verifiedOn", "On", "a date")
-                .text("verifiedWhere", "Where and how", "such as the authority's register");
-        if (holderKind.equals("operator") || holderKind.equals("aircraft")) {
-            form.group("Insurance, when it is one")
-                    .text("amount", "Sum insured", "as the policy says")
-                    .text("amountCurrency", "Currency", "such as EUR");
-        }
-        if (holderKind.equals("operator")) {
-            form.text("amountSdr", "Cover per accident", "SDR at the rate of the policy's date");
-        }
-        form.group("Details");
-        if (holderKind.equals("job")) {
-            form.text("lifts", "Lifts", "rule or zone ids it covers, with spaces between");
-        }
-        return form.area("conditions", "Conditions", "in the issuer's words");
+        Form form = new Form(title, action, back);
+        forms.fields(form, holderKind);
+        return form;
     }
 
     /** Only addresses of our own are returned to. */

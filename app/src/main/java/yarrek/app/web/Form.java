@@ -62,6 +62,13 @@ public final class Form {
         return options;
     }
 
+    /** An empty form with the same fields. */
+    public Form again() {
+        Form form = new Form(title, action, back);
+        form.groups.addAll(groups);
+        return form;
+    }
+
     public Form group(String heading) {
         groups.add(new Group(heading, new ArrayList<>()));
         return this;
@@ -277,6 +284,11 @@ public final class Form {
             }
         }
         return ids;
+    }
+
+    /** Every field, in order. */
+    public List<Field> fields() {
+        return groups.stream().flatMap(g -> g.fields().stream()).toList();
     }
 
     private Optional<Field> field(String name) {

@@ -52,7 +52,12 @@ public final class TypedInput {
             formatter("d.M.uuuu"),
             formatter("d/M/uuuu"),
             formatter("d MMM uuuu"),
-            formatter("d MMMM uuuu"));
+            formatter("d MMMM uuuu"),
+            // "Sep", where the British form has "Sept"
+            new DateTimeFormatterBuilder()
+                    .parseCaseInsensitive()
+                    .appendPattern("d MMM uuuu")
+                    .toFormatter(Locale.US));
 
     private TypedInput() {}
 

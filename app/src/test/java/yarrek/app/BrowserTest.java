@@ -1,0 +1,97 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.ColorScheme;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+
+/** The running application with a real browser before it. */
+abstract class BrowserTest extends RunningApp {
+    private static Playwright playwright;
+    private static Browser browser;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    BrowserContext context;
+    Page page;
+    private final List<String> complaints = new ArrayList<>();
+
+    @BeforeAll
+    static void open() {
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync")));
+    }
+
+    @AfterAll
+    static void close() {
+        browser.close();
+        playwright.close();
+    }
+
+    @BeforeEach
+    void newWindow() {
+        use(ColorScheme.LIGHT, 1280, 800);
+    }
+
+    void use(ColorScheme scheme, int width, int height) {
+        if (context != null) {
+            context.close();
+        }
+        context = browser.newContext(
+                new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
+        page = context.newPage();
+        page.onConsoleMessage(m -> {
+            if (m.type().equals("error") && !m.text().contains("status of 4")) {
+                complaints.add(m.text());
+            }
+        });
+        page.onPageError(complaints::add);
+    }
+
+    /** No page breaks its own security policy or fails in script. */
+    @AfterEach
+    void nothingComplained() {
+        context.close();
+        assertThat(complaints).isEmpty();
+    }
+
+    void signIn(String login) {
+        page.navigate(address("/login"));
+        page.fill("#username", login);
+        page.fill("#password", login + "-demo");
+        page.click("button");
+        page.waitForURL(address("/"));
+        page.waitForLoadState(); // keys work once the scripts have run
+    }
+
+    String id(String sql) {
+        return jdbc.sql(sql).query(String.class).single();
+    }
+}

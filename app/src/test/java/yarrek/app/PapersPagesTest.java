@@ -1,0 +1,156 @@
+package yarrek.app;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.APIResponse;
+import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.FormData;
+import com.microsoft.playwright.options.RequestOptions;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.StringReader;
+import javax.imageio.ImageIO;
+import net.fortuna.ical4j.data.CalendarBuilder;
+import net.fortuna.ical4j.model.Component;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Papers over the year, what is shown to an official, prints, the calendar and the digest. */
+class PapersPagesTest extends BrowserTest {
+    private static byte[] picture() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(8, 6, BufferedImage.TYPE_INT_RGB), "png", out);
+        return out.toByteArray();
+    }
+
+    private String text(String path) throws IOException {
+        APIResponse r = page.request().get(address(path));
+        assertThat(r.status()).isEqualTo(200);
+        assertThat(r.headers()).containsEntry("content-type", "application/pdf");
+        try (PDDocument d = Loader.loadPDF(r.body())) {
+            return new PDFTextStripper().getText(d);
+        }
+    }
+
+    @Test
+    void theWeaveShowsTheYearAndAKnotLeadsToTheFinding() {
+        signIn("manager");
+        page.navigate(address("/papers"));
+        assertThat(page.locator("svg.weave").first()).isVisible();
+        page.locator("svg.weave a.knot, svg.weave .knot a, svg.weave a:has(.knot)")
+                .first()
+                .click();
+        page.waitForURL("**/jobs/**");
+        assertThat(page.locator("#findings")).isVisible();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"/papers/weave.pdf", "/papers/weave.pdf?sheet=a3"})
+    void theWeavePrints(String path) throws Exception {
+        signIn("manager");
+        assertThat(text(path)).contains("Ailsa Fenwright");
+    }
+
+    @Test
+    void aScanIsKeptAndAWrongFileIsRefused() throws Exception {
+        signIn("manager");
+        String paper = id(
+                "select p.id from paper p join person x on x.id = p.holder_id where x.name = 'Ailsa Fenwright' and p.kind = 'pilotCertificate' limit 1");
+        page.navigate(address("/papers/" + paper));
+        page.setInputFiles("#scan-file", new FilePayload("front.png", "image/png", picture()));
+        page.click("button:has-text('Add it')");
+        assertThat(page.locator(".scans img")).hasCount(1);
+        page.setInputFiles("#scan-file", new FilePayload("front.pdf", "application/pdf", new byte[] {77, 90, 1, 2}));
+        page.click("button:has-text('Add it')");
+        assertThat(page.locator(".bad-note")).isVisible();
+        assertThat(page.locator(".scans figure")).hasCount(1);
+        page.onDialog(d -> d.accept());
+        page.click(".scans button:has-text('delete')");
+        assertThat(page.locator(".scans figure")).hasCount(0);
+    }
+
+    @Test
+    void documentsForAnOfficialOpenWithoutANetworkAndTheCodeShowsThemAsTheyStand() throws Exception {
+        signIn("manager");
+        String job = id("select id from job where name = 'Harbour wall, winter state'");
+        String person = id("select pilot_id from job where name = 'Harbour wall, winter state'");
+        String path = "/field/documents/" + job + "/" + person;
+        page.navigate(address(path));
+        assertThat(page.locator("h1")).containsText("Ailsa Fenwright");
+        page.waitForFunction(
+                "async () => (await caches.keys()).length > 0 && !!navigator.serviceWorker.controller || (await navigator.serviceWorker.ready) && (await caches.keys()).length > 0");
+        page.reload();
+        context.setOffline(true);
+        page.reload();
+        assertThat(page.locator("h1")).containsText("Ailsa Fenwright");
+        context.setOffline(false);
+
+        assertThat(text(path + ".pdf?sheet=a4")).contains("Ailsa Fenwright");
+        String token = id("select token from check_link where job_id = '" + job + "' and person_id = '" + person + "'");
+        context.clearCookies();
+        page.navigate(address("/check/" + token));
+        assertThat(page.locator("body")).containsText("Ailsa Fenwright");
+        assertThat(page.request().get(address("/check/not-a-token")).status()).isEqualTo(404);
+    }
+
+    @Test
+    void theBinderHoldsJobFindingsAndPapersWithPageNumbers() throws Exception {
+        signIn("manager");
+        String text =
+                text("/jobs/" + id("select id from job where name = 'Harbour wall, winter state'") + "/binder.pdf");
+        assertThat(text)
+                .contains("Harbour wall, winter state")
+                .contains("Contents")
+                .contains("1");
+    }
+
+    @Test
+    void aPilotSeesOnlyOwnPapers() {
+        signIn("pilot");
+        String other = id(
+                "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> (select person_id from app_user where login = 'pilot') limit 1");
+        assertThat(page.request().get(address("/papers/" + other)).status()).isEqualTo(403);
+        assertThat(page.request().get(address("/exchange/crew.csv")).status()).isEqualTo(403);
+    }
+
+    @Test
+    void theCalendarIsReadByOthersUntilItIsTakenBack() throws Exception {
+        signIn("manager");
+        page.navigate(address("/notices"));
+        page.click("button:has-text('Make an address')");
+        String feed = page.locator("#new-feed").innerText();
+        APIResponse r = page.request().get(feed);
+        assertThat(r.headers().get("content-type")).startsWith("text/calendar");
+        var calendar = new CalendarBuilder().build(new StringReader(r.text()));
+        calendar.validate();
+        assertThat(calendar.getComponents(Component.VEVENT)).hasSizeGreaterThan(10);
+        assertThat(r.text()).contains("BEGIN:VALARM").contains("Peat bog grid");
+        page.click("button:has-text('take it back')");
+        assertThat(page.request().get(feed).status()).isEqualTo(404);
+    }
+
+    @Test
+    void theDigestArrivesInTheStandInMailbox() {
+        signIn("manager");
+        page.navigate(address("/notices"));
+        page.click("button:has-text(\"Send today's now\")");
+        assertThat(page.locator("main")).containsText("on its way");
+        page.navigate(address("/notices/mailbox"));
+        assertThat(page.locator("pre.mail").first()).containsText("What needs a hand");
+        assertThat(page.locator("main")).containsText("simulated");
+    }
+
+    @Test
+    void papersDirectlyPostedByAReaderAreRefused() {
+        signIn("reader");
+        APIResponse r = page.request()
+                .post(address("/papers/kinds"), RequestOptions.create().setForm(FormData.create()));
+        assertThat(r.status()).isEqualTo(403);
+    }
+}
