@@ -1,6 +1,6 @@
 -- Grows a demo database to 500 aircraft, 2,000 packs and 20,000 flights by copying what is there. Run once.
-insert into aircraft (id, version, model_id, name, serial, marketed_before_2024, remote_id_active, geo_awareness_current, flown_s, landings)
-  select uuid(), 0, a.model_id, concat(a.name, ' ', s.seq), concat(a.serial, '-', s.seq), a.marketed_before_2024, a.remote_id_active, a.geo_awareness_current, 0, 0
+insert into aircraft (id, version, model_id, name, serial, market_date, remote_id_active, geo_awareness_current, flown_s, landings)
+  select uuid(), 0, a.model_id, concat(a.name, ' ', s.seq), concat(a.serial, '-', s.seq), a.market_date, a.remote_id_active, a.geo_awareness_current, 0, 0
   from aircraft a join seq_1_to_45 s limit 489;
 insert into pack (id, version, model_id, label, serial, bought_on, drawn_mah, equivalent_cycles, flights, flights_without_charge)
   select uuid(), 0, p.model_id, concat(p.label, '-', s.seq), concat(p.serial, '-', s.seq), p.bought_on, 0, 0, 0, 0 from pack p join seq_1_to_52 s limit 1962;

@@ -193,4 +193,34 @@ class ApiTest extends RunningApp {
         assertThat(doc.get("paths").propertyNames())
                 .contains("/api/v1/builds/mass", "/api/v1/assessments", "/api/v1/logs", "/api/v1/papers");
     }
+
+    private static final String HIGH = """
+            {"zone": "Atlantic/Azores", "facts": {"jurisdiction": "EU", "category": "open", "subcategory": "A3",
+             "heightAboveSurfaceM": 110}, "windows": [{"start": "2027-03-14T10:00:00-01:00", "end": "2027-03-14T12:00:00-01:00"}]}""";
+
+    @Test
+    void lookingAheadWithoutARecord() throws Exception {
+        JsonNode ahead = JsonMapper.shared()
+                .readTree(post(
+                                "/api/v1/assessments/what-if",
+                                "{\"given\": " + HIGH + ", \"changes\": {\"heightAboveSurfaceM\": 130}}")
+                        .body());
+        assertThat(ahead.path("appear").findValuesAsString("says"))
+                .anyMatch(s -> s.contains("130 m, at most 120 m: 10 m beyond"));
+        JsonNode remedies = JsonMapper.shared()
+                .readTree(post("/api/v1/assessments/remedies", HIGH.replace("110", "130"))
+                        .body());
+        assertThat(remedies.findValuesAsString("words")).anyMatch(s -> s.contains("120"));
+        JsonNode open = JsonMapper.shared()
+                .readTree(post("/api/v1/operations?law=EU", HIGH).body());
+        assertThat(open.findValuesAsString("id")).isNotEmpty();
+        assertThat(JsonMapper.shared()
+                        .readTree(get("/api/v1/rules?law=CA", manager).body())
+                        .size())
+                .isGreaterThan(100);
+        assertThat(get("/api/v1/rules?law=ZZ", manager).body()).contains("there is one for AU, CA, EU");
+        assertThat(post("/api/v1/assessments/what-if", "{\"given\": " + HIGH + "}")
+                        .statusCode())
+                .isEqualTo(422);
+    }
 }

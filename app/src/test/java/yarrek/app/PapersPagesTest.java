@@ -11,11 +11,13 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.StringReader;
+import java.util.Arrays;
 import javax.imageio.ImageIO;
 import net.fortuna.ical4j.data.CalendarBuilder;
 import net.fortuna.ical4j.model.Component;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -26,6 +28,15 @@ class PapersPagesTest extends BrowserTest {
     private static byte[] picture() throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ImageIO.write(new BufferedImage(8, 6, BufferedImage.TYPE_INT_RGB), "png", out);
+        return out.toByteArray();
+    }
+
+    private static byte[] onePage() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (PDDocument d = new PDDocument()) {
+            d.addPage(new PDPage());
+            d.save(out);
+        }
         return out.toByteArray();
     }
 
@@ -66,11 +77,20 @@ class PapersPagesTest extends BrowserTest {
         page.setInputFiles("#scan-file", new FilePayload("front.png", "image/png", picture()));
         page.click("button:has-text('Add it')");
         assertThat(page.locator(".scans img")).hasCount(1);
+        page.setInputFiles("#scan-file", new FilePayload("back.pdf", "application/pdf", onePage()));
+        page.click("button:has-text('Add it')");
+        assertThat(page.locator(".scans figure")).hasCount(2);
+        page.waitForFunction("[...document.querySelectorAll('.scans img')].every(i => i.naturalWidth > 0)");
+        page.setInputFiles("#scan-file", new FilePayload("torn.pdf", "application/pdf", Arrays.copyOf(onePage(), 60)));
+        page.click("button:has-text('Add it')");
+        assertThat(page.locator(".bad-note")).containsText("damaged PDF");
         page.setInputFiles("#scan-file", new FilePayload("front.pdf", "application/pdf", new byte[] {77, 90, 1, 2}));
         page.click("button:has-text('Add it')");
         assertThat(page.locator(".bad-note")).isVisible();
-        assertThat(page.locator(".scans figure")).hasCount(1);
+        assertThat(page.locator(".scans figure")).hasCount(2);
         page.onDialog(d -> d.accept());
+        page.locator(".scans button:has-text('delete')").first().click();
+        assertThat(page.locator(".scans figure")).hasCount(1);
         page.click(".scans button:has-text('delete')");
         assertThat(page.locator(".scans figure")).hasCount(0);
     }
@@ -152,5 +172,23 @@ class PapersPagesTest extends BrowserTest {
         APIResponse r = page.request()
                 .post(address("/papers/kinds"), RequestOptions.create().setForm(FormData.create()));
         assertThat(r.status()).isEqualTo(403);
+    }
+
+    @Test
+    void anIncidentSaysWhatMayHaveToBeReportedAndByWhen() {
+        signIn("manager");
+        page.navigate(address("/incidents/" + id("select id from incident limit 1")));
+        assertThat(page.locator("#duties")).containsText("not known whether it applies");
+        page.selectOption("[name='occurrence.injury']", "serious");
+        page.fill("[name='occurrence.awareAt']", "2026-11-24T10:00:00Z");
+        page.click("button:has-text('Say it')");
+        assertThat(page.locator("#duties")).containsText("27 Nov 2026");
+        page.click("summary:has-text('asked one by one')");
+        page.selectOption("[name='occurrence.injury']", "none");
+        page.fill("[name='occurrence.awareAt']", "yesterday noon");
+        page.click("button:has-text('Say it')");
+        assertThat(page.locator(".bad-note")).containsText("Aware since: “yesterday noon” is not understood");
+        assertThat(page.locator("[name='occurrence.injury']")).hasValue("serious");
+        jdbc.sql("delete from answer where about = 'OCCURRENCE'").update();
     }
 }

@@ -28,7 +28,8 @@ public class Answers {
         SITE("this site"),
         AIRCRAFT("this aircraft"),
         PILOT("this pilot"),
-        JOB("this job");
+        JOB("this job"),
+        OCCURRENCE("this incident");
 
         private final String words;
 
@@ -46,6 +47,7 @@ public class Answers {
                 case "place", "airspace" -> SITE;
                 case "aircraft" -> AIRCRAFT;
                 case "papers" -> OPERATOR;
+                case "occurrence" -> OCCURRENCE;
                 default -> JOB;
             };
         }

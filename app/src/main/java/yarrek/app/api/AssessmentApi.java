@@ -12,20 +12,28 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.ApprovalHeld;
+import yarrek.core.rulebook.Assessment;
+import yarrek.core.rulebook.Comparison;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Finding;
+import yarrek.core.rulebook.OperationFit;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.Remedies;
+import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.time.TimeWindow;
@@ -70,6 +78,54 @@ class AssessmentApi {
             List<ZoneIn> zones,
             List<ApprovalIn> approvals) {}
 
+    /** @param changes facts put in the place of those given; null takes one away */
+    record WhatIfIn(AssessmentIn given, Map<String, JsonNode> changes) {}
+
+    record FindingOut(String rule, String title, String layer, String verdict, String says, String citation) {
+        static FindingOut of(Finding f) {
+            return new FindingOut(
+                    f.rule().id(),
+                    f.rule().title(),
+                    f.rule().layer().words(),
+                    f.verdict().words(),
+                    f.says(),
+                    f.rule().source().citation());
+        }
+    }
+
+    record ShiftOut(FindingOut before, FindingOut after) {}
+
+    record ComparisonOut(List<FindingOut> appear, List<FindingOut> vanish, List<ShiftOut> shifted) {}
+
+    /** The smallest single changes that clear a finding; none when no single fact does. */
+    record RemedyOut(FindingOut finding, List<Remedies.Change> changes) {}
+
+    record OperationOut(
+            String id,
+            String title,
+            String gives,
+            String verdict,
+            String aircraft,
+            String pilot,
+            String operator,
+            List<String> limitedBy,
+            String citation) {}
+
+    record RuleOut(
+            String id,
+            String title,
+            String layer,
+            String severity,
+            String phase,
+            String appliesWhen,
+            String requires,
+            String remedy,
+            LocalDate from,
+            LocalDate through,
+            String citation,
+            LocalDate readOn,
+            String confidence) {}
+
     private final Rulebook rulebook;
 
     AssessmentApi(Rulebook rulebook) {
@@ -85,6 +141,94 @@ class AssessmentApi {
     @PostMapping("/assessments")
     AssessmentRow assess(@RequestBody AssessmentIn in) {
         return rulebook.judge(facts(in), OwnRules.Setting.NONE);
+    }
+
+    /** Which findings appear and vanish when facts change. */
+    @PostMapping("/assessments/what-if")
+    ComparisonOut whatIf(@RequestBody WhatIfIn in) {
+        if (in.given() == null || in.changes() == null || in.changes().isEmpty()) {
+            throw new ApiConfig.BadRequestException(
+                    "whatIf", "give {\"given\": the facts, \"changes\": {fact: value}} with at least one change");
+        }
+        Facts before = facts(in.given());
+        Facts.Builder b = before.toBuilder();
+        in.changes().forEach((name, value) -> {
+            if (value == null || value.isNull()) {
+                b.without(name);
+            } else {
+                fact(b, name, value);
+            }
+        });
+        Comparison c = Comparison.of(assessment(before), assessment(b.build()));
+        return new ComparisonOut(
+                c.appear().stream().map(FindingOut::of).toList(),
+                c.vanish().stream().map(FindingOut::of).toList(),
+                c.shifted().stream()
+                        .map(x -> new ShiftOut(FindingOut.of(x.before()), FindingOut.of(x.after())))
+                        .toList());
+    }
+
+    /** The smallest single changes that would clear each finding. */
+    @PostMapping("/assessments/remedies")
+    List<RemedyOut> remedies(@RequestBody AssessmentIn in) {
+        Facts facts = facts(in);
+        List<RulePack> packs = rulebook.packsFor(facts, OwnRules.Setting.NONE);
+        return Remedies.of(facts, packs, Assessment.of(facts, packs)).entrySet().stream()
+                .map(e -> new RemedyOut(FindingOut.of(e.getKey()), e.getValue()))
+                .toList();
+    }
+
+    /** Which kinds of operation of a law are open, and what limits each. */
+    @PostMapping("/operations")
+    List<OperationOut> operations(
+            @RequestParam(value = "law", defaultValue = "EU") String law, @RequestBody AssessmentIn in) {
+        return OperationFit.of(facts(in), pack(law)).stream()
+                .map(f -> new OperationOut(
+                        f.operation().id(),
+                        f.operation().title(),
+                        f.operation().gives(),
+                        f.verdict().words(),
+                        f.aircraft().says(),
+                        f.pilot().says(),
+                        f.operator().says(),
+                        f.limits(),
+                        f.operation().citation()))
+                .toList();
+    }
+
+    /** Every rule of a law as it stands in the pack in use, of all dates. */
+    @GetMapping("/rules")
+    List<RuleOut> rules(@RequestParam(value = "law", defaultValue = "EU") String law) {
+        return pack(law).rules().stream()
+                .map(r -> new RuleOut(
+                        r.id(),
+                        r.title(),
+                        r.layer().words(),
+                        r.severity().name().toLowerCase(Locale.ROOT),
+                        r.phase(),
+                        r.appliesWhen().words(),
+                        r.requires().words(),
+                        r.remedy(),
+                        r.inForceFrom(),
+                        r.inForceThrough().orElse(null),
+                        r.source().citation(),
+                        r.source().readOn(),
+                        r.source().confidence()))
+                .toList();
+    }
+
+    private RulePack pack(String law) {
+        return rulebook.packOf(law)
+                .orElseThrow(() -> new ApiConfig.BadRequestException(
+                        "law",
+                        "there is no rule pack for '" + law + "'; there is one for "
+                                + String.join(
+                                        ", ",
+                                        new TreeSet<>(rulebook.jurisdictions().keySet()))));
+    }
+
+    private Assessment assessment(Facts facts) {
+        return Assessment.of(facts, rulebook.packsFor(facts, OwnRules.Setting.NONE));
     }
 
     private static Facts facts(AssessmentIn in) {

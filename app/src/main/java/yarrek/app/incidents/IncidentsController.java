@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
 import yarrek.app.web.LostUpdateException;
@@ -24,11 +25,13 @@ import yarrek.app.web.Viewer;
 @Controller
 class IncidentsController {
     private final Incidents incidents;
+    private final Duties duties;
     private final Office office;
     private final Clock clock;
 
-    IncidentsController(Incidents incidents, Office office, Clock clock) {
+    IncidentsController(Incidents incidents, Duties duties, Office office, Clock clock) {
         this.incidents = incidents;
+        this.duties = duties;
         this.office = office;
         this.clock = clock;
     }
@@ -44,7 +47,19 @@ class IncidentsController {
     String incident(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("incident", incidents.incident(id, Viewer.current()));
         model.addAttribute("zone", office.operator().zone());
+        model.addAttribute("duties", duties.of(id, Viewer.current()));
         return "incidents/incident";
+    }
+
+    @PostMapping("/incidents/{id}/answers")
+    String answer(
+            @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
+        try {
+            duties.say(id, params.toSingleValueMap(), Viewer.current());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage() + ". Nothing was stored.");
+        }
+        return "redirect:/incidents/" + id + "#duties";
     }
 
     @GetMapping("/incidents/new")

@@ -275,6 +275,9 @@ public class Jobs {
                         "a question about the aircraft was answered");
             case PILOT -> judgeWhere("j.pilotId = :p", e.aboutId(), "a question about the pilot was answered");
             case JOB -> judgeWhere("j.id = :p", e.aboutId(), "a question was answered");
+            case OCCURRENCE -> {
+                // no plan rests on what happened
+            }
         }
     }
 

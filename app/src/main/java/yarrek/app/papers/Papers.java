@@ -1,6 +1,7 @@
 package yarrek.app.papers;
 
 import jakarta.persistence.EntityManager;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
@@ -16,6 +17,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.encryption.InvalidPasswordException;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -307,6 +311,9 @@ public class Papers {
         ScanType type = ScanType.of(content)
                 .orElseThrow(() -> new IllegalArgumentException("“" + fileName
                         + "” is neither a PDF nor a JPEG, PNG or WebP picture by its content; nothing was stored"));
+        if (type == ScanType.PDF) {
+            requireOpens(fileName, content);
+        }
         ScanEntity s = new ScanEntity(UUID.randomUUID());
         s.paperId = paperId;
         s.fileName = fileName.replaceAll("[\\\\/\"\\p{Cntrl}]", "_");
@@ -320,6 +327,20 @@ public class Papers {
         em.flush();
         events.publishEvent(new Changed(p.holderKind, p.holderId));
         return s.id;
+    }
+
+    private static void requireOpens(String fileName, byte[] content) {
+        try (PDDocument d = Loader.loadPDF(content)) {
+            if (d.getNumberOfPages() == 0) {
+                throw new IllegalArgumentException("“" + fileName + "” is a PDF without pages; nothing was stored");
+            }
+        } catch (InvalidPasswordException e) {
+            throw new IllegalArgumentException(
+                    "“" + fileName + "” needs a password to be read; save it without one and add it again", e);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(
+                    "“" + fileName + "” is a damaged PDF that cannot be opened; nothing was stored", e);
+        }
     }
 
     private static String sha256(byte[] content) {

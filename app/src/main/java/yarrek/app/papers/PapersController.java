@@ -1,12 +1,20 @@
 package yarrek.app.papers;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.rendering.ImageType;
+import org.apache.pdfbox.rendering.PDFRenderer;
 import org.springframework.http.ContentDisposition;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -19,11 +27,14 @@ import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
+import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
 
 /** Entering and changing papers. */
 @Controller
 class PapersController {
+    private static final float PREVIEW_PIXELS = 480;
+
     private final Papers papers;
     private final PaperForms forms;
     private final Office office;
@@ -147,6 +158,29 @@ class PapersController {
                                 .toString())
                 .header("Cache-Control", "private, max-age=3600")
                 .body(f.content());
+    }
+
+    /** The first page of a scan that is a PDF, as a picture. */
+    @GetMapping("/papers/scans/{id}/first-page.png")
+    ResponseEntity<byte[]> firstPage(@PathVariable("id") UUID id) throws IOException {
+        Papers.ScanFile f = papers.scanFile(id);
+        Papers.Entry e = papers.entry(f.scan().paperId());
+        if (e.holderKind().equals("pilot")) {
+            Viewer.current().requireSight(e.holderId());
+        }
+        if (f.scan().isPicture()) {
+            throw new NotFoundException("first page: the scan is a picture");
+        }
+        try (PDDocument d = Loader.loadPDF(f.content());
+                ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            float points = Math.max(1, d.getPage(0).getCropBox().getWidth());
+            BufferedImage page = new PDFRenderer(d).renderImage(0, Math.min(2, PREVIEW_PIXELS / points), ImageType.RGB);
+            ImageIO.write(page, "png", out);
+            return ResponseEntity.ok()
+                    .contentType(MediaType.IMAGE_PNG)
+                    .header("Cache-Control", "private, max-age=3600")
+                    .body(out.toByteArray());
+        }
     }
 
     @PostMapping("/papers/scans/{id}/delete")
