@@ -45,7 +45,6 @@ public class Changes {
     private static final int PREVIEW_DAYS = 365;
 
     /** Open jobs of which the difference is told one by one. */
-    private static final int MOST_JOBS_TOLD = 200;
 
     /**
      * One thing changed about a job; what is null stays as planned.
@@ -109,14 +108,18 @@ public class Changes {
     public record JobChange(UUID id, String name, LocalDate firstDay, Comparison comparison) {}
 
     /** What a version of a pack changes. */
-    public record PackChange(
-            Rulebook.Version version,
-            Rulebook.Version current,
-            List<RuleChange> rules,
-            int same,
-            List<JobChange> jobs,
-            int jobsJudged,
-            int jobsMore) {}
+    public record PackChange(Rulebook.Version version, Rulebook.Version current, List<RuleChange> rules, int same) {}
+
+    /**
+     * What a version changes in a stretch of the open jobs, which are gone through in the order of their days.
+     *
+     * @param judged how many of the stretch the version's law concerns
+     * @param next where the next stretch begins; the number of open jobs when there is none
+     */
+    public record JobChanges(List<JobChange> jobs, int judged, int next, int open) {}
+
+    /** Jobs in one stretch: a second or two of work. */
+    private static final int STRETCH = 60;
 
     private final Jobs jobs;
     private final Rulebook rulebook;
@@ -368,13 +371,17 @@ public class Changes {
     // --- a version of the law
     // ------------------------------------------------------------------------------------------
 
-    /** What a version of a pack changes in rules, and in the findings of open jobs were it adopted from a day. */
-    @Transactional(readOnly = true)
-    public PackChange packChange(UUID versionId, LocalDate from) {
-        Rulebook.Version version = rulebook.versions().stream()
+    private Rulebook.Version version(UUID versionId) {
+        return rulebook.versions().stream()
                 .filter(v -> versionId.equals(v.id()))
                 .findFirst()
                 .orElseThrow(() -> new NotFoundException("version of a pack"));
+    }
+
+    /** What a version of a pack changes in rules, were it adopted from a day. */
+    @Transactional(readOnly = true)
+    public PackChange packChange(UUID versionId, LocalDate from) {
+        Rulebook.Version version = version(versionId);
         Rulebook.Version current = rulebook.versions().stream()
                 .filter(v -> v.pack().id().equals(version.pack().id())
                         && v.isAdopted()
@@ -385,10 +392,20 @@ public class Changes {
         List<RuleChange> rules = ruleChanges(
                 current == null ? List.of() : current.pack().rules(),
                 version.pack().rules());
+        int same = version.pack().rules().size()
+                - (int) rules.stream().filter(r -> r.after() != null).count();
+        return new PackChange(version, current, rules, same);
+    }
+
+    /** What a version of a pack changes in the findings of open jobs, were it adopted from a day, a stretch at a time. */
+    @Transactional(readOnly = true)
+    public JobChanges jobChanges(UUID versionId, LocalDate from, int at) {
+        Rulebook.Version version = version(versionId);
+        List<UUID> open = jobs.openIds();
+        int next = Math.min(open.size(), Math.max(0, at) + STRETCH);
         List<JobChange> told = new ArrayList<>();
         int judged = 0;
-        int more = 0;
-        for (UUID id : jobs.openIds()) {
+        for (UUID id : open.subList(Math.min(open.size(), Math.max(0, at)), next)) {
             Jobs.JobView job = jobs.jobUnchecked(id);
             if (job.draft().firstDay().isBefore(from)
                     || !version.pack().holdsIn(job.site().jurisdiction())) {
@@ -400,16 +417,10 @@ public class Changes {
             Comparison c = Comparison.of(
                     judge(facts, setting), Assessment.of(facts, rulebook.packsWith(version.pack(), facts, setting)));
             if (!c.isEmpty()) {
-                if (told.size() < MOST_JOBS_TOLD) {
-                    told.add(new JobChange(id, job.draft().name(), job.draft().firstDay(), c));
-                } else {
-                    more++;
-                }
+                told.add(new JobChange(id, job.draft().name(), job.draft().firstDay(), c));
             }
         }
-        int same = version.pack().rules().size()
-                - (int) rules.stream().filter(r -> r.after() != null).count();
-        return new PackChange(version, current, rules, same, told, judged, more);
+        return new JobChanges(told, judged, next, open.size());
     }
 
     private static List<RuleChange> ruleChanges(List<Rule> before, List<Rule> after) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.springframework.format.annotation.DateTimeFormat;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -83,6 +84,24 @@ class PacksController {
         model.addAttribute("change", changes.packChange(id, day));
         model.addAttribute("from", day);
         return "changes/pack";
+    }
+
+    /** Rows of open jobs that would be judged differently; the last one asks for the next stretch by itself. */
+    @GetMapping("/rulebook/packs/{id}/jobs")
+    String jobs(
+            @PathVariable("id") UUID id,
+            @RequestParam("from") @DateTimeFormat(iso = DateTimeFormat.ISO.DATE) LocalDate from,
+            @RequestParam(value = "at", defaultValue = "0") int at,
+            @RequestParam(value = "judged", defaultValue = "0") int judged,
+            @RequestParam(value = "differ", defaultValue = "0") int differ,
+            Model model) {
+        Changes.JobChanges c = changes.jobChanges(id, from, at);
+        model.addAttribute("id", id);
+        model.addAttribute("from", from);
+        model.addAttribute("c", c);
+        model.addAttribute("judged", judged + c.judged());
+        model.addAttribute("differ", differ + c.jobs().size());
+        return "changes/pack-jobs";
     }
 
     @PostMapping("/rulebook/packs/{id}/adopt")
