@@ -6,6 +6,7 @@ import yarrek.core.rulebook.Bound;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Gauge;
 import yarrek.core.rulebook.Interval;
+import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
@@ -120,7 +121,9 @@ public record FindingRow(
         return new FindingRow(
                 r.id(),
                 r.title(),
-                r.layer().words(),
+                r.layer() == Layer.LAW && r.tier() == Tier.DEPARTURE
+                        ? "guidance"
+                        : r.layer().words(),
                 r.severity(),
                 f.verdict(),
                 f.says(),
