@@ -146,6 +146,7 @@ class RulesPagesTest extends BrowserTest {
         assertThat(page.locator("table.fits")).containsText("A1");
         assertThat(page.locator("table.fits")).containsText("A3");
         assertThat(page.locator(".mass-figure")).hasText("249.4 g");
+        assertThat(page.locator("main .note")).containsText("counts as 260 g (declared");
     }
 
     @Test

@@ -11,8 +11,10 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.OperationFit;
+import yarrek.core.rulebook.Vocabulary;
 
 /** "Which category am I in, and why": a build, a pilot, a place and a purpose. */
 @Controller
@@ -60,6 +62,15 @@ class CategoryController {
                     .toBuilder()
                     .word("jurisdiction", place, "chosen")
                     .build();
+            FactDefinition classMass = Vocabulary.define("classMassG");
+            facts.get(classMass.name())
+                    .filter(c -> facts.get("takeoffMassG")
+                            .map(t -> !t.value().equals(c.value()))
+                            .orElse(true))
+                    .ifPresent(c -> model.addAttribute(
+                            "classMass",
+                            "Where a law goes by the declared mass, this build counts as "
+                                    + c.value().show(classMass) + " (" + c.source() + ")."));
             model.addAttribute("place", place);
             model.addAttribute("weighed", fleet.weighed(build, place).orElse(null));
             model.addAttribute(
