@@ -1,12 +1,16 @@
 package yarrek.formats.calendar;
 
-import biweekly.Biweekly;
+import biweekly.ICalVersion;
 import biweekly.ICalendar;
 import biweekly.component.VAlarm;
 import biweekly.component.VEvent;
+import biweekly.io.text.ICalWriter;
 import biweekly.parameter.Related;
 import biweekly.property.Trigger;
 import biweekly.util.Duration;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Date;
@@ -41,6 +45,8 @@ public final class CalendarFeed {
         }
     }
 
+    private static final int FOLD_AT = 70;
+
     private CalendarFeed() {}
 
     /** The calendar as text, lines folded and texts escaped as the standard asks. */
@@ -52,7 +58,15 @@ public final class CalendarFeed {
         for (Entry e : entries) {
             calendar.addEvent(event(e, stamp));
         }
-        return Biweekly.write(calendar).go();
+        StringWriter text = new StringWriter();
+        try (ICalWriter out = new ICalWriter(text, ICalVersion.V2_0)) {
+            // the library counts characters without the space a folded line begins with; the standard counts octets
+            out.getVObjectWriter().getFoldedLineWriter().setLineLength(FOLD_AT);
+            out.write(calendar);
+        } catch (IOException e) {
+            throw new UncheckedIOException("writing to memory", e);
+        }
+        return text.toString();
     }
 
     private static VEvent event(Entry e, Instant stamp) {
