@@ -8,6 +8,7 @@ import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.FormData;
 import com.microsoft.playwright.options.RequestOptions;
 import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.StringReader;
@@ -80,7 +81,10 @@ class PapersPagesTest extends BrowserTest {
         page.setInputFiles("#scan-file", new FilePayload("back.pdf", "application/pdf", onePage()));
         page.click("button:has-text('Add it')");
         assertThat(page.locator(".scans figure")).hasCount(2);
-        page.waitForFunction("[...document.querySelectorAll('.scans img')].every(i => i.naturalWidth > 0)");
+        APIResponse first = page.request()
+                .get(address(page.locator(".scans img[alt^='first page']").getAttribute("src")));
+        assertThat(ImageIO.read(new ByteArrayInputStream(first.body())).getWidth())
+                .isGreaterThan(100);
         page.setInputFiles("#scan-file", new FilePayload("torn.pdf", "application/pdf", Arrays.copyOf(onePage(), 60)));
         page.click("button:has-text('Add it')");
         assertThat(page.locator(".bad-note")).containsText("damaged PDF");
@@ -103,8 +107,7 @@ class PapersPagesTest extends BrowserTest {
         String path = "/field/documents/" + job + "/" + person;
         page.navigate(address(path));
         assertThat(page.locator("h1")).containsText("Ailsa Fenwright");
-        page.waitForFunction(
-                "async () => (await caches.keys()).length > 0 && !!navigator.serviceWorker.controller || (await navigator.serviceWorker.ready) && (await caches.keys()).length > 0");
+        assertThat(page.locator("#offline")).containsText("Kept on this phone");
         page.reload();
         context.setOffline(true);
         page.reload();
