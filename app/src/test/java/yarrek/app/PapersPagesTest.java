@@ -194,4 +194,26 @@ class PapersPagesTest extends BrowserTest {
         assertThat(page.locator("[name='occurrence.injury']")).hasValue("serious");
         jdbc.sql("delete from answer where about = 'OCCURRENCE'").update();
     }
+
+    @Test
+    void whoOpenedAnIncidentSeesItsDutiesThoughTheFlightIsNowAnothers() {
+        String incident = id("select id from incident where flight_id is not null limit 1");
+        String opened = id("select opened_by from incident where id = '" + incident + "'");
+        String pilot = id("select pilot_id from flight where id = (select flight_id from incident where id = '"
+                + incident + "')");
+        jdbc.sql("update incident set opened_by = 'Ailsa Fenwright' where id = '" + incident + "'")
+                .update();
+        jdbc.sql("update flight set pilot_id = (select id from person where name = 'Hanne Loxby') where id = "
+                        + "(select flight_id from incident where id = '" + incident + "')")
+                .update();
+        signIn("pilot");
+        page.navigate(address("/incidents/" + incident));
+        assertThat(page.locator("#duties")).containsText("Report of an occurrence");
+        jdbc.sql("update incident set opened_by = ? where id = ?")
+                .params(opened, incident)
+                .update();
+        jdbc.sql("update flight set pilot_id = ? where id = (select flight_id from incident where id = ?)")
+                .params(pilot, incident)
+                .update();
+    }
 }

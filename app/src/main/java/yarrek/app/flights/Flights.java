@@ -721,6 +721,14 @@ public class Flights {
         return id == null ? null : names.get(id);
     }
 
+    /** Law and category a flight was judged under, by fact; says nothing of who flew, so everybody may see it. */
+    @Transactional(readOnly = true)
+    public Map<String, String> judgedUnder(UUID id) {
+        return rulebook.restore(entity(id).assessment).facts().stream()
+                .filter(f -> f.name().equals("category") || f.name().equals("jurisdiction"))
+                .collect(Collectors.toMap(AssessmentRow.FactRow::name, AssessmentRow.FactRow::value));
+    }
+
     /** @throws NotFoundException when there is none; access is denied when it is not the viewer's to see */
     @Transactional(readOnly = true)
     public FlightView flight(UUID id, Viewer viewer) {

@@ -54,9 +54,8 @@ class Duties {
                 .window(new TimeWindow(incident.happenedAt(), incident.happenedAt()))
                 .with("jurisdiction", new FactValue.Word(operator.jurisdiction()), "the operator's law");
         if (incident.flightId() != null) {
-            flights.flight(incident.flightId(), viewer).assessment().facts().stream()
-                    .filter(f -> f.name().equals("category") || f.name().equals("jurisdiction"))
-                    .forEach(f -> b.with(f.name(), new FactValue.Word(f.value()), "of the flight"));
+            flights.judgedUnder(incident.flightId())
+                    .forEach((fact, word) -> b.with(fact, new FactValue.Word(word), "of the flight"));
         }
         answers.put(b, Map.of(Answers.About.OCCURRENCE, incidentId));
         AssessmentRow judged = rulebook.judgeOccurrence(b.build());
