@@ -16,7 +16,7 @@ self.addEventListener('message', function (e) {
 self.addEventListener('fetch', function (e) {
   if (e.request.method !== 'GET') { return; }
   e.respondWith(fetch(e.request).then(function (r) {
-    if (r.ok && !r.redirected && new URL(r.url).pathname.indexOf('/field/documents/') === 0) {
+    if (r.ok && !r.redirected && new URL(r.url).pathname.indexOf('/field/') === 0 && new URL(e.request.url).search === '') {
       var copy = r.clone();
       caches.open(SHELF).then(function (shelf) { shelf.put(new URL(e.request.url).pathname, copy); });
     }

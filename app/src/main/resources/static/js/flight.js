@@ -5,15 +5,25 @@
   if (!place) { return; }
   function css(name) { return getComputedStyle(document.documentElement).getPropertyValue(name).trim(); }
   var id = place.dataset.flight;
-  Promise.all([fetch('/flights/' + id + '/drawing.json').then(function (r) { return r.json(); }), fetch('/airspace/map.json').then(function (r) { return r.json(); })]).then(function (both) {
+  Promise.all([fetch('/flights/' + id + '/drawing.json').then(function (r) { return r.json(); }), fetch('/airspace/scenery.json').then(function (r) { return r.json(); })]).then(function (both) {
     var d = both[0], ground = both[1];
     var map = L.map(place, { attributionControl: false, preferCanvas: true });
     map.setView([46.6, -17.9], 11);
     L.control.scale({ imperial: false }).addTo(map);
     var north = document.getElementById('north');
     if (north) { place.appendChild(north); north.removeAttribute('hidden'); }
-    ground.scenery.forEach(function (f) { if (f.properties.kind === 'land') { L.geoJSON(f, { interactive: false, style: { color: css('--rule-strong'), weight: 1.4, fillColor: css('--sheet'), fillOpacity: 1 } }).addTo(map); } });
-    ground.zones.forEach(function (z) { L.polygon(z.ring, { color: z.restriction === 'PROHIBITED' ? css('--signal') : css('--ink'), weight: 1.3, dashArray: '6 4', fillOpacity: 0.06 }).addTo(map).bindTooltip(z.name + ', ' + z.heights, { sticky: true }); });
+    map.createPane('ground').style.zIndex = 340;
+    ground.scenery.forEach(function (f) { if (f.properties.kind === 'land') { L.geoJSON(f, { pane: 'ground', interactive: false, style: { color: css('--rule-strong'), weight: 1.4, fillColor: css('--sheet'), fillOpacity: 1 } }).addTo(map); } });
+    // zones in sight of the flight, drawn under its trace
+    var under = L.layerGroup().addTo(map);
+    map.createPane('zones').style.zIndex = 350;
+    function zones(bounds) {
+      var box = [bounds.getSouth(), bounds.getWest(), bounds.getNorth(), bounds.getEast()].map(function (v) { return v.toFixed(6); }).join(',');
+      fetch('/airspace/zones.json?box=' + box, { credentials: 'same-origin' }).then(function (r) { return r.json(); }).then(function (z) {
+        under.clearLayers();
+        (z.zones || []).forEach(function (z) { L.polygon(z.patches, { pane: 'zones', color: z.restriction === 'PROHIBITED' ? css('--signal') : css('--ink'), weight: 1.3, dashArray: '6 4', fillOpacity: 0.06 }).addTo(under).bindTooltip(z.name + ', ' + z.heights, { sticky: true }); });
+      });
+    }
 
     var colours = [css('--bar'), css('--bar-soft'), css('--signal')], weights = [3, 3, 5];
     var run = [], standing = null, bounds = [];
@@ -29,6 +39,7 @@
     if (bounds.length) {
       L.circleMarker(bounds[0], { radius: 5, color: css('--ink'), fillColor: css('--sheet'), fillOpacity: 1, weight: 2 }).addTo(map).bindTooltip('take-off');
       map.fitBounds(L.latLngBounds(bounds).pad(0.25), { maxZoom: 18 });
+      zones(map.getBounds().pad(1));
       dot = L.circleMarker(bounds[0], { radius: 6, color: css('--ink'), weight: 2.5, fillOpacity: 0 }).addTo(map);
     } else { map.setView([46.6, -17.9], 11); }
 

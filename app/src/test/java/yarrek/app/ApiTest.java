@@ -223,4 +223,26 @@ class ApiTest extends RunningApp {
                         .statusCode())
                 .isEqualTo(422);
     }
+
+    @Test
+    void sitesAndWhatAPlanMeetsAtThemAreTold() throws Exception {
+        JsonNode all = JsonMapper.shared()
+                .readTree(send(HttpRequest.newBuilder(URI.create(address("/api/v1/sites"))), manager)
+                        .body());
+        JsonNode wall = null;
+        for (JsonNode s : all) {
+            wall = s.get("name").asString().equals("Harbour wall") ? s : wall;
+        }
+        assertThat(wall.get("areaM2").doubleValue()).isCloseTo(223_610, within(1.0));
+        String zones = "/api/v1/sites/" + wall.get("id").asString() + "/zones?heightM=";
+        JsonNode look = JsonMapper.shared()
+                .readTree(send(HttpRequest.newBuilder(URI.create(address(zones + "90&day=2027-06-12"))), manager)
+                        .body());
+        assertThat(look.get("freshness").asString()).isEqualTo("current");
+        assertThat(look.get("zones").get(0).get("name").asString()).isEqualTo("Port Tarrow harbour");
+        assertThat(look.get("zones").get(0).get("stands").asString()).isEqualTo("binds");
+        HttpResponse<String> wrong = send(HttpRequest.newBuilder(URI.create(address(zones + "-1"))), manager);
+        assertThat(wrong.statusCode()).isEqualTo(422);
+        assertThat(wrong.body()).contains("must be 0 to 10000 m above ground, got -1.0");
+    }
 }

@@ -145,7 +145,7 @@ class PagesTest extends BrowserTest {
         page.click("button:has-text('Bring in')");
         assertThat(page.locator("h1")).containsText("What do the columns of out-and-back.csv mean?");
         page.click("button:has-text('Read it so')");
-        assertThat(page.locator("h1")).containsText("Flight of");
+        assertThat(page.locator("main")).containsText("Flight of");
         assertThat(page.locator(".figures").first()).containsText("414.2 m");
         assertThat(page.locator("#strips canvas").first()).isVisible();
 
@@ -293,6 +293,7 @@ class PagesTest extends BrowserTest {
         use(scheme, 1280, 800);
         signIn("manager");
         String job = "/jobs/" + id("select id from job where name = 'Mast inspection'");
+        String site = id("select id from site where name = 'Beacon mast'");
         String flight = "/flights/" + id("select id from flight where breached > 0 limit 1");
         String build = "/fleet/builds/" + id("select b.id from build b limit 1");
         for (String path : List.of(
@@ -302,6 +303,12 @@ class PagesTest extends BrowserTest {
                 job + "/edit",
                 "/airspace",
                 "/airspace/sites/new",
+                "/airspace/sites/" + site,
+                "/airspace/sites/" + site + "/edit",
+                "/airspace/sources",
+                "/airspace/directory",
+                "/airspace/own",
+                job.replace("/jobs/", "/field/card/"),
                 "/fleet",
                 build,
                 "/crew",
@@ -348,6 +355,9 @@ class PagesTest extends BrowserTest {
                 "/papers",
                 "/notices",
                 "/exchange",
+                "/airspace",
+                "/airspace/sources",
+                "/airspace/directory",
                 "/rulebook"
             })
     void phoneWidthIsNotBroken(String path) {

@@ -1,18 +1,25 @@
 package yarrek.app.airspace;
 
 import jakarta.persistence.EntityManager;
-import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -20,52 +27,81 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
-import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.core.airspace.SiteLook;
 import yarrek.core.airspace.Zone;
+import yarrek.core.airspace.ZoneIndex;
+import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
-import yarrek.core.geo.Position;
 import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.TimeWindow;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.zones.ZoneFiles;
 import yarrek.formats.zones.ZoneGeoJson;
 
-/** Zones and sites. */
+/** Zones, where they come from, and what a site meets among them. */
 @Service
 public class Airspace {
     /** Zone data older than this is no longer current (house default). */
-    public static final Duration FRESH = Duration.ofDays(28);
+    public static final int STALE_DAYS = 28;
 
-    /** A site as others see it; a null figure is not known. */
-    public record SiteView(
-            UUID id,
-            long version,
-            String name,
-            Position launch,
-            List<Position> corners,
-            String jurisdiction,
-            ZoneId zone,
-            Double reliefM,
-            Double builtUpDistanceM,
-            Boolean overWater,
-            String notes) {
-        public Area area() {
-            return Area.of(corners);
-        }
-    }
+    /** Shapes drawn at once; of more, the largest are drawn and the rest counted. */
+    static final int MOST_DRAWN = 1500;
 
-    /** A site changed; its jobs are judged again. */
-    public record SiteChanged(UUID siteId) {}
+    private static final int MOST_NAMED = 300;
 
-    /** Zones were brought in; open jobs are judged again. */
+    /** Zones were brought in or taken out; open jobs are judged again. */
     public record ZonesChanged() {}
+
+    /**
+     * A source of zones.
+     *
+     * @param whole it holds every zone and aerodrome of the ground it covers, as its publisher says
+     * @param ageDays since it was published, or since it was brought in when that is not known
+     * @param stale older than its own limit: what it says is then not known
+     * @param whatChanged lines of what was added, changed and removed the last time
+     */
+    public record SourceView(
+            UUID id,
+            String name,
+            String format,
+            String fileName,
+            String attribution,
+            LocalDate publishedOn,
+            int staleDays,
+            boolean whole,
+            Instant broughtInAt,
+            String broughtInBy,
+            int zones,
+            int added,
+            int changed,
+            int removed,
+            List<String> notes,
+            List<String> whatChanged,
+            long ageDays,
+            boolean stale) {}
+
+    /**
+     * A source as the person describes it.
+     *
+     * @param attribution as the publisher wants to be named; empty for none
+     * @param publishedOn day of its edition; null when not known
+     * @param staleDays after which it counts as out of date
+     */
+    public record SourceDraft(String name, String attribution, LocalDate publishedOn, int staleDays, boolean whole) {}
 
     private final EntityManager em;
     private final Clock clock;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
-    private volatile CachedZones cache;
+    private volatile Held held;
 
-    private record CachedZones(Instant newest, long count, List<Zone> zones) {}
+    /**
+     * @param law sources that hold a zone of law
+     * @param maker sources that hold a zone of a maker's map
+     */
+    private record Held(
+            String state, ZoneIndex index, Map<String, UUID> sourceOfZone, Set<UUID> law, Set<UUID> maker) {}
 
     Airspace(EntityManager em, Clock clock, ApplicationEventPublisher events, JsonMapper json) {
         this.em = em;
@@ -74,222 +110,558 @@ public class Airspace {
         this.json = json;
     }
 
-    /** Every zone on file. Parsed once and kept until the table changes. */
+    // --- asking ------------------------------------------------------------------------------------------------------
+
+    /** Every zone on file, to be found by place. Read once and kept until a source changes. */
     @Transactional(readOnly = true)
-    public List<Zone> zones() {
-        Object[] state = em.createQuery("select max(z.broughtInAt), count(z) from ZoneEntity z", Object[].class)
-                .getSingleResult();
-        CachedZones held = cache;
-        if (held != null && held.count() == (Long) state[1] && java.util.Objects.equals(held.newest(), state[0])) {
-            return held.zones();
+    public ZoneIndex index() {
+        return held().index();
+    }
+
+    private Held held() {
+        String state = String.valueOf(em.createQuery(
+                        "select count(s), sum(s.zones), max(s.broughtInAt), sum(s.version) from ZoneSourceEntity s",
+                        Object[].class)
+                .getResultStream()
+                .map(java.util.Arrays::toString)
+                .toList());
+        Held h = held;
+        if (h != null && h.state().equals(state)) {
+            return h;
         }
         List<Zone> zones = new ArrayList<>();
-        for (ZoneEntity z : em.createQuery("from ZoneEntity z order by z.name", ZoneEntity.class)
-                .getResultList()) {
-            try {
-                zones.addAll(ZoneGeoJson.read(("{\"features\":[" + z.geojson + "]}").getBytes(StandardCharsets.UTF_8)));
-            } catch (BrokenFileException e) {
-                throw new IllegalStateException("the stored zone " + z.id + " cannot be read", e);
-            }
-        }
-        cache = new CachedZones((Instant) state[0], (Long) state[1], List.copyOf(zones));
-        return cache.zones();
+        Map<String, UUID> sources = new HashMap<>();
+        Set<UUID> law = new HashSet<>();
+        Set<UUID> maker = new HashSet<>();
+        em.createQuery("select z.geojson, z.sourceId from ZoneEntity z order by z.name", Object[].class)
+                .setHint("org.hibernate.fetchSize", 1000)
+                .getResultStream()
+                .forEach(r -> {
+                    Zone z = ZoneGeoJson.zone((String) r[0]);
+                    zones.add(z);
+                    sources.put(z.id(), (UUID) r[1]);
+                    (z.kind().isLaw() ? law : maker).add((UUID) r[1]);
+                });
+        held = new Held(state, new ZoneIndex(zones), sources, law, maker);
+        return held;
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<Zone> zone(String id) {
+        return index().all().stream().filter(z -> z.id().equals(id)).findFirst();
     }
 
     /** When zones were last brought in; empty when there are none. */
     @Transactional(readOnly = true)
     public Optional<Instant> zonesAsOf() {
-        return Optional.ofNullable(em.createQuery("select max(z.broughtInAt) from ZoneEntity z", Instant.class)
+        return Optional.ofNullable(em.createQuery("select max(s.broughtInAt) from ZoneSourceEntity s", Instant.class)
                 .getSingleResult());
     }
 
-    /** Zones that a plan's area and height meet on its days, each with the approval that lifts it. */
     @Transactional(readOnly = true)
-    public List<ZoneMet> met(
-            Area area, Double greatestHeightM, List<LocalDate> days, Map<String, String> approvalOfZone) {
-        List<ZoneMet> met = new ArrayList<>();
-        for (Zone z : zones()) {
-            if (z.inForceOnAny(days)) {
-                z.touches(area, Optional.ofNullable(greatestHeightM))
-                        .ifPresent(edge -> met.add(new ZoneMet(
-                                z.id(),
-                                z.name() + " (" + z.heights() + ")",
-                                z.restriction(),
-                                edge,
-                                z.message(),
-                                Optional.ofNullable(approvalOfZone.get(z.id())))));
-            }
-        }
-        return met;
+    public List<SourceView> sources() {
+        return em.createQuery("from ZoneSourceEntity s order by s.name", ZoneSourceEntity.class)
+                .getResultStream()
+                .map(this::view)
+                .toList();
     }
 
-    /** Whether the area meets a caution area or controlled airspace. */
     @Transactional(readOnly = true)
-    public boolean caution(Area area, List<LocalDate> days) {
-        return zones().stream()
-                .anyMatch(z -> z.isCaution() && z.inForceOnAny(days) && z.area().meets(area));
+    public SourceView source(UUID id) {
+        return view(entity(id));
+    }
+
+    private SourceView view(ZoneSourceEntity s) {
+        Instant edition = s.publishedOn == null
+                ? s.broughtInAt
+                : s.publishedOn.atStartOfDay(java.time.ZoneOffset.UTC).toInstant();
+        long age = Math.max(0, Duration.between(edition, clock.instant()).toDays());
+        return new SourceView(
+                s.id,
+                s.name,
+                s.format,
+                s.fileName,
+                s.attribution,
+                s.publishedOn,
+                s.staleDays,
+                s.whole,
+                s.broughtInAt,
+                s.broughtInBy,
+                s.zones,
+                s.added,
+                s.changed,
+                s.removed,
+                lines(s.notes),
+                lines(s.whatChanged),
+                age,
+                age > s.staleDays);
+    }
+
+    private static List<String> lines(String text) {
+        return text.isEmpty() ? List.of() : List.of(text.split("\n"));
+    }
+
+    /** Names of the source of each zone, for showing whence it comes. */
+    @Transactional(readOnly = true)
+    public Map<String, String> sourceNames(List<Zone> zones) {
+        Map<UUID, String> names = sources().stream().collect(Collectors.toMap(SourceView::id, SourceView::name));
+        Held h = held();
+        Map<String, String> byZone = new HashMap<>();
+        zones.forEach(z ->
+                byZone.put(z.id(), names.getOrDefault(h.sourceOfZone().get(z.id()), "")));
+        return byZone;
+    }
+
+    /** What a plan meets and what lies around it. */
+    @Transactional(readOnly = true)
+    public SiteLook look(SiteLook.Plan plan) {
+        return SiteLook.of(plan, index());
     }
 
     /**
-     * Brings in a feature collection: zones by their id (a repeated id replaces), everything else as scenery.
+     * Zones that a plan meets, as the rules want them; the maker's map is left out, and so is a zone that binds only from
+     * a mass which the build does not reach.
      *
-     * @return how many zones
-     * @throws BrokenFileException and then nothing is stored
+     * @param takeoffMassG of the build in grams; empty when not known, and then every zone binds
+     * @param approvalOfZone reference of the approval that lifts a zone, by the zone's id
+     */
+    public List<ZoneMet> met(
+            SiteLook look, OptionalDouble takeoffMassG, Map<String, String> approvalOfZone, ZoneId place) {
+        return look.pressing().stream()
+                .filter(m -> m.zone().kind().isLaw())
+                .filter(m -> binds(m.zone(), takeoffMassG))
+                .map(m -> new ZoneMet(
+                        m.zone().id(),
+                        m.zone().name() + " (" + m.zone().heights() + ")",
+                        m.zone().restriction(),
+                        m.meeting() == Zone.Meeting.TOUCHES,
+                        says(m, place),
+                        Optional.ofNullable(approvalOfZone.get(m.zone().id())),
+                        m.meeting() == Zone.Meeting.NOT_KNOWN
+                                ? Optional.of(
+                                        "its limits (" + m.zone().heights()
+                                                + ") count from sea level or a pressure level, and the site's elevation or relief is not on file, or the plan lies within their spread")
+                                : Optional.empty()))
+                .toList();
+    }
+
+    public static boolean binds(Zone z, OptionalDouble takeoffMassG) {
+        return z.bindsFromG().isEmpty()
+                || takeoffMassG.isEmpty()
+                || takeoffMassG.getAsDouble() >= z.bindsFromG().getAsDouble();
+    }
+
+    /** "Ask the tower. Overlap 12,345 m², 34 % of the area; from 0 to 90 m above ground; in force 08:00 to 09:00." */
+    public static String says(SiteLook.Met m, ZoneId place) {
+        StringBuilder s = new StringBuilder(m.zone().message());
+        if (s.length() > 0 && s.charAt(s.length() - 1) != '.') {
+            s.append('.');
+        }
+        s.append(s.length() > 0 ? " " : "");
+        s.append(
+                m.onlyEdge()
+                        ? "Only its edge is touched"
+                        : String.format(
+                                Locale.UK, "Overlap %,.0f m², %.0f %% of the area", m.overlapM2(), m.share() * 100));
+        if (m.onlyInBuffer()) {
+            s.append(", in the buffer around it only");
+        }
+        m.overlapHeights()
+                .ifPresent(h -> s.append(
+                        String.format(Locale.UK, "; from %.0f to %.0f m above ground", h.leastM(), h.greatestM())));
+        s.append("; ").append(hours(m.inForce(), place)).append('.');
+        return s.toString();
+    }
+
+    /** "in force 26 Nov 08:00 to 09:00" in local time; for any time: its timetable is beside. */
+    static String hours(List<TimeWindow> inForce, ZoneId place) {
+        if (inForce.isEmpty()) {
+            return "not in force in these hours";
+        }
+        if (inForce.get(0).start().equals(Instant.MIN)) {
+            return "whatever the hour";
+        }
+        var day = java.time.format.DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.UK);
+        var hour = java.time.format.DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
+        return "in force "
+                + inForce.stream()
+                        .limit(5)
+                        .map(w -> w.start().atZone(place).format(day) + " to "
+                                + w.end()
+                                        .atZone(place)
+                                        .format(
+                                                w.end()
+                                                                .atZone(place)
+                                                                .toLocalDate()
+                                                                .equals(w.start()
+                                                                        .atZone(place)
+                                                                        .toLocalDate())
+                                                        ? hour
+                                                        : day))
+                        .collect(Collectors.joining(", "))
+                + (inForce.size() > 5 ? " and " + (inForce.size() - 5) + " more" : "") + " local";
+    }
+
+    /** How far the sources whose zones lie near an area can be trusted. */
+    public enum Freshness {
+        NONE,
+        STALE,
+        CURRENT
+    }
+
+    /**
+     * Stale when any source of law is out of date; the operator's own zones and the maker's map do not count.
+     */
+    @Transactional(readOnly = true)
+    public Freshness freshness() {
+        Set<UUID> ofLaw = held().law();
+        List<SourceView> law = sources().stream()
+                .filter(s -> ofLaw.contains(s.id()) && !s.format().equals(OWN))
+                .toList();
+        return law.isEmpty()
+                ? Freshness.NONE
+                : law.stream().anyMatch(SourceView::stale) ? Freshness.STALE : Freshness.CURRENT;
+    }
+
+    /** Whether a maker's map is on file and none of them is out of date. */
+    @Transactional(readOnly = true)
+    public boolean isMakerCurrent() {
+        Set<UUID> makers = held().maker();
+        return !makers.isEmpty()
+                && sources().stream().filter(s -> makers.contains(s.id())).noneMatch(SourceView::stale);
+    }
+
+    /** Whether a current source says that it holds every zone and aerodrome. */
+    @Transactional(readOnly = true)
+    public boolean isWhole() {
+        return sources().stream().anyMatch(s -> s.whole() && !s.stale());
+    }
+
+    // --- bringing in -------------------------------------------------------------------------------------------------
+
+    /** Format of the source that holds the operator's own zones. */
+    static final String OWN = "own";
+
+    private static final String OWN_NAME = "own observations";
+
+    /**
+     * Brings a file in; a source of the same name is replaced whole.
+     *
+     * @return the source, with what was added, changed and removed
+     * @throws BrokenFileException with every fault, and then nothing is stored
      */
     @Transactional
-    public int bringIn(byte[] geoJson, String source) throws BrokenFileException {
-        List<Zone> zones = ZoneGeoJson.read(geoJson);
-        JsonNode root = json.readTree(geoJson);
-        Set<String> ids = new java.util.HashSet<>();
-        List<JsonNode> scenery = new ArrayList<>();
-        for (JsonNode f : root.get("features")) {
-            JsonNode p = f.path("properties");
-            if (!p.has("zone")) {
-                scenery.add(f);
-                continue;
-            }
-            String id = p.get("zone").asString();
-            ids.add(id);
-            ZoneEntity z = em.find(ZoneEntity.class, id);
-            if (z == null) {
-                em.persist(new ZoneEntity(id, p.path("name").asString(id), f.toString(), source, clock.instant()));
-            } else {
-                z.name = p.path("name").asString(id);
-                z.geojson = f.toString();
-                z.source = source;
-                z.broughtInAt = clock.instant();
-            }
+    public SourceView bringIn(
+            byte[] content, String fileName, SourceDraft draft, ZoneFiles.Settings settings, String by)
+            throws BrokenFileException {
+        ZoneFiles.Reading reading = ZoneFiles.read(content, settings);
+        ZoneSourceEntity source = em.createQuery("from ZoneSourceEntity s where s.name = :n", ZoneSourceEntity.class)
+                .setParameter("n", draft.name())
+                .getResultStream()
+                .findFirst()
+                .orElse(null);
+        boolean known = source != null;
+        if (!known) {
+            source = new ZoneSourceEntity(UUID.randomUUID(), draft.name());
         }
-        if (!scenery.isEmpty()) {
+        source.format = reading.format();
+        source.fileName = fileName;
+        source.sha256 = sha256(content);
+        source.attribution = draft.attribution();
+        source.publishedOn = draft.publishedOn();
+        source.staleDays = draft.staleDays();
+        source.whole = draft.whole();
+        source.broughtInBy = by;
+        source.notes = cut(reading.notes());
+        if (!known) {
+            source.broughtInAt = clock.instant();
+            em.persist(source);
+            em.flush();
+        }
+        replace(source, reading.zones());
+        if (!reading.scenery().isEmpty()) {
             em.createQuery("delete from Scenery s").executeUpdate();
             int n = 1;
-            for (JsonNode f : scenery) {
+            for (JsonNode f : reading.scenery()) {
                 em.persist(new Scenery(n++, f.toString()));
             }
         }
         em.flush();
         events.publishEvent(new ZonesChanged());
-        return Math.min(zones.size(), ids.size());
+        return view(source);
     }
 
-    /** Everything the map draws: scenery, zones, and the sites. */
-    @Transactional(readOnly = true)
-    public ObjectNode map() {
-        ObjectNode root = json.createObjectNode();
-        ArrayNode scenery = root.putArray("scenery");
-        em.createQuery("from Scenery s order by s.id", Scenery.class)
+    /** Puts the zones in the place of those the source held; an identity that another source holds gets this one's name. */
+    private void replace(ZoneSourceEntity source, List<Zone> zones) {
+        Map<String, String> before = new HashMap<>();
+        em.createQuery("select z.id, z.geojson from ZoneEntity z where z.sourceId = :s", Object[].class)
+                .setParameter("s", source.id)
                 .getResultStream()
-                .forEach(s -> scenery.add(json.readTree(s.geojson)));
-        ArrayNode zones = root.putArray("zones");
-        for (Zone z : zones()) {
-            ObjectNode n = zones.addObject();
-            n.put("id", z.id());
-            n.put("name", z.name());
-            n.put("kind", z.kind());
-            n.put("restriction", z.restriction().name());
-            n.put("heights", z.heights() + ", " + z.when());
-            n.put("message", z.message());
-            n.set("ring", ring(z.area().corners()));
+                .forEach(r -> before.put((String) r[0], (String) r[1]));
+        Set<String> others =
+                new HashSet<>(em.createQuery("select z.id from ZoneEntity z where z.sourceId <> :s", String.class)
+                        .setParameter("s", source.id)
+                        .getResultList());
+        List<String> changes = new ArrayList<>();
+        Map<String, ZoneEntity> now = new HashMap<>();
+        int added = 0;
+        int changed = 0;
+        for (Zone z : zones) {
+            ObjectNode feature = ZoneGeoJson.write(z);
+            String id = others.contains(z.id()) ? z.id() + " @ " + source.name : z.id();
+            ((ObjectNode) feature.get("properties")).put("zone", id);
+            String text = feature.toString();
+            now.put(
+                    id,
+                    new ZoneEntity(
+                            id, z.name().substring(0, Math.min(255, z.name().length())), text, source.id));
+            String was = before.get(id);
+            if (was == null) {
+                added++;
+                changes.add("added " + z.name() + " (" + id + ")");
+            } else if (!was.equals(text)) {
+                changed++;
+                changes.add("changed " + z.name() + " (" + id + "): " + difference(was, text));
+            }
         }
-        ArrayNode sites = root.putArray("sites");
-        for (SiteView s : sites()) {
-            ObjectNode n = sites.addObject();
-            n.put("id", s.id().toString());
-            n.put("name", s.name());
-            n.set("launch", point(s.launch()));
-            n.set("ring", ring(s.corners()));
+        int removed = 0;
+        for (String id : before.keySet()) {
+            if (!now.containsKey(id)) {
+                removed++;
+                changes.add("removed " + ZoneGeoJson.zone(before.get(id)).name() + " (" + id + ")");
+            }
         }
-        return root;
+        store(before, now);
+        source.zones = now.size();
+        source.added = added;
+        source.changed = changed;
+        source.removed = removed;
+        source.whatChanged = cut(changes);
+        source.broughtInAt = clock.instant();
     }
 
-    private ArrayNode ring(List<Position> corners) {
-        ArrayNode ring = json.createArrayNode();
-        corners.forEach(c -> ring.add(point(c)));
-        return ring;
-    }
-
-    private ArrayNode point(Position p) {
-        return json.createArrayNode().add(p.latitudeDeg()).add(p.longitudeDeg());
-    }
-
-    @Transactional(readOnly = true)
-    public List<SiteView> sites() {
-        return em.createQuery("from SiteEntity s order by s.name", SiteEntity.class)
-                .getResultStream()
-                .map(Airspace::view)
+    private void store(Map<String, String> before, Map<String, ZoneEntity> now) {
+        List<String> gone = before.entrySet().stream()
+                .filter(e -> !now.containsKey(e.getKey())
+                        || !now.get(e.getKey()).geojson.equals(e.getValue()))
+                .map(Map.Entry::getKey)
                 .toList();
+        for (int i = 0; i < gone.size(); i += 500) {
+            em.createQuery("delete from ZoneEntity z where z.id in :ids")
+                    .setParameter("ids", gone.subList(i, Math.min(gone.size(), i + 500)))
+                    .executeUpdate();
+        }
+        List<ZoneEntity> fresh = now.values().stream()
+                .filter(z -> !z.geojson.equals(before.get(z.id)))
+                .toList();
+        for (int i = 0; i < fresh.size(); i += 500) {
+            List<ZoneEntity> part = fresh.subList(i, Math.min(fresh.size(), i + 500));
+            part.forEach(em::persist);
+            em.flush();
+            part.forEach(em::detach);
+        }
     }
 
-    @Transactional(readOnly = true)
-    public SiteView site(UUID id) {
-        return view(entity(id));
+    /** Which properties of a zone differ, in words. */
+    private String difference(String was, String is) {
+        JsonNode a = json.readTree(was);
+        JsonNode b = json.readTree(is);
+        List<String> parts = new ArrayList<>();
+        Set<String> names = new java.util.TreeSet<>(a.path("properties").propertyNames());
+        names.addAll(b.path("properties").propertyNames());
+        for (String p : names) {
+            if (!a.path("properties").path(p).equals(b.path("properties").path(p))) {
+                parts.add(p + " " + shown(a.path("properties").path(p)) + " → "
+                        + shown(b.path("properties").path(p)));
+            }
+        }
+        if (!a.path("geometry").equals(b.path("geometry"))) {
+            parts.add("its ground");
+        }
+        return String.join(", ", parts);
     }
 
-    /**
-     * Stores a site; a null id makes a new one.
-     *
-     * @throws IllegalArgumentException when the area is invalid or the name is taken
-     * @throws LostUpdateException when somebody else saved it in between
-     */
+    private static String shown(JsonNode n) {
+        String s = n.isMissingNode() ? "nothing" : n.isValueNode() ? n.asString("") : n.toString();
+        return s.length() > 60 ? s.substring(0, 60) + "…" : s;
+    }
+
+    private static String cut(List<String> lines) {
+        return lines.stream().limit(MOST_NAMED).map(l -> l.replace('\n', ' ')).collect(Collectors.joining("\n"))
+                + (lines.size() > MOST_NAMED ? "\nand " + (lines.size() - MOST_NAMED) + " more" : "");
+    }
+
+    private static String sha256(byte[] content) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Takes a source and its zones out. */
     @Transactional
-    public UUID save(SiteView v) {
-        Area.Check check = Area.check(v.corners());
-        if (!check.isValid()) {
-            throw new IllegalArgumentException(check.fault());
-        }
-        SiteEntity s = v.id() == null ? new SiteEntity(UUID.randomUUID()) : entity(v.id());
-        if (v.id() != null && v.version() != s.version) {
-            throw new LostUpdateException(
-                    Map.of("name", s.name, "launch", new Position(s.launchLat, s.launchLon).toString(), "area", s.area),
-                    s.version);
-        }
-        boolean taken =
-                em.createQuery("select count(s) from SiteEntity s where s.name = :n and s.id <> :id", Long.class)
-                                .setParameter("n", v.name())
-                                .setParameter("id", s.id)
-                                .getSingleResult()
-                        > 0;
-        if (taken) {
-            throw new IllegalArgumentException("there is a site called “" + v.name() + "” already");
-        }
-        s.name = v.name();
-        s.launchLat = v.launch().latitudeDeg();
-        s.launchLon = v.launch().longitudeDeg();
-        s.area = SiteEntity.text(v.corners());
-        s.jurisdiction = v.jurisdiction();
-        s.zone = v.zone().getId();
-        s.reliefM = v.reliefM();
-        s.builtUpDistanceM = v.builtUpDistanceM();
-        s.overWater = v.overWater();
-        s.notes = v.notes();
-        if (v.id() == null) {
-            em.persist(s);
-        }
+    public void remove(UUID sourceId) {
+        em.createQuery("delete from ZoneEntity z where z.sourceId = :s")
+                .setParameter("s", sourceId)
+                .executeUpdate();
+        em.remove(entity(sourceId));
         em.flush();
-        events.publishEvent(new SiteChanged(s.id));
-        return s.id;
+        events.publishEvent(new ZonesChanged());
     }
 
-    private SiteEntity entity(UUID id) {
-        SiteEntity s = em.find(SiteEntity.class, id);
+    /** Adds a zone of the operator's own, or puts it in the place of the one with the same name. */
+    @Transactional
+    public void saveOwn(Zone z, String by) {
+        ZoneSourceEntity source = em.createQuery("from ZoneSourceEntity s where s.format = :f", ZoneSourceEntity.class)
+                .setParameter("f", OWN)
+                .getResultStream()
+                .findFirst()
+                .orElse(null);
+        if (source == null) {
+            source = new ZoneSourceEntity(UUID.randomUUID(), OWN_NAME);
+            source.format = OWN;
+            source.fileName = "typed or drawn here";
+            source.sha256 = sha256(new byte[0]);
+            source.attribution = "";
+            source.staleDays = 36_500;
+            source.broughtInAt = clock.instant();
+            source.broughtInBy = by;
+            em.persist(source);
+            em.flush();
+        }
+        UUID id = source.id;
+        List<Zone> zones = new ArrayList<>(index().all().stream()
+                .filter(o -> id.equals(held().sourceOfZone().get(o.id())) && !o.id().equals(z.id()))
+                .toList());
+        zones.add(z);
+        source.broughtInBy = by;
+        replace(source, zones);
+        em.flush();
+        events.publishEvent(new ZonesChanged());
+    }
+
+    /** Takes one of the operator's own zones out. */
+    @Transactional
+    public void removeOwn(String zoneId, String by) {
+        UUID id = held().sourceOfZone().get(zoneId);
+        if (id == null || !entity(id).format.equals(OWN)) {
+            throw new NotFoundException("zone of your own");
+        }
+        ZoneSourceEntity source = entity(id);
+        source.broughtInBy = by;
+        replace(
+                source,
+                index().all().stream()
+                        .filter(o -> id.equals(held().sourceOfZone().get(o.id())) && !o.id().equals(zoneId))
+                        .toList());
+        em.flush();
+        events.publishEvent(new ZonesChanged());
+    }
+
+    private ZoneSourceEntity entity(UUID id) {
+        ZoneSourceEntity s = em.find(ZoneSourceEntity.class, id);
         if (s == null) {
-            throw new NotFoundException("site");
+            throw new NotFoundException("source of zones");
         }
         return s;
     }
 
-    private static SiteView view(SiteEntity s) {
-        return new SiteView(
-                s.id,
-                s.version,
-                s.name,
-                new Position(s.launchLat, s.launchLon),
-                s.corners(),
-                s.jurisdiction,
-                ZoneId.of(s.zone),
-                s.reliefM,
-                s.builtUpDistanceM,
-                s.overWater,
-                s.notes);
+    // --- drawing -----------------------------------------------------------------------------------------------------
+
+    /**
+     * What is to be seen of the zones.
+     *
+     * @param fromM lower end of a band of heights above ground in metres; null for the ground
+     * @param toM upper end; null for no end
+     * @param at hour at which they are in force; null for any
+     * @param kinds to show; empty for all
+     */
+    public record Sight(
+            double south,
+            double west,
+            double north,
+            double east,
+            Double fromM,
+            Double toM,
+            Instant at,
+            Set<ZoneKind> kinds) {}
+
+    /** Zones in sight, the largest first. */
+    @Transactional(readOnly = true)
+    public List<Zone> inSight(Sight s, ZoneId place) {
+        return index().inBox(s.south(), s.west(), s.north(), s.east()).stream()
+                .filter(z -> s.kinds().isEmpty() || s.kinds().contains(z.kind()))
+                .filter(z -> s.at() == null || z.times().meets(new TimeWindow(s.at(), s.at()), place))
+                .filter(z -> inBand(z, s))
+                .sorted(java.util.Comparator.comparingDouble(Airspace::boxSize).reversed())
+                .toList();
+    }
+
+    /** Limits that do not count from the ground may lie anywhere: they stay in sight. */
+    private static boolean inBand(Zone z, Sight s) {
+        double low = z.lower()
+                .aboveGround(yarrek.core.airspace.Ground.UNKNOWN)
+                .map(yarrek.core.airspace.HeightLimit.Span::leastM)
+                .orElse(0.0);
+        double high = z.upper()
+                .aboveGround(yarrek.core.airspace.Ground.UNKNOWN)
+                .map(yarrek.core.airspace.HeightLimit.Span::greatestM)
+                .orElse(Double.MAX_VALUE);
+        return (s.toM() == null || low <= s.toM()) && (s.fromM() == null || high >= s.fromM());
+    }
+
+    private static double boxSize(Zone z) {
+        Area a = z.area();
+        return (a.maxLatitudeDeg() - a.minLatitudeDeg()) * (a.maxLongitudeDeg() - a.minLongitudeDeg());
+    }
+
+    /** The zones in sight for drawing, their corners thinned to what can be seen, and how many were left out. */
+    @Transactional(readOnly = true)
+    public ObjectNode drawn(Sight s, ZoneId place) {
+        List<Zone> all = inSight(s, place);
+        double metres = Math.max(1, (s.north() - s.south()) * 111_000 / 900);
+        ObjectNode root = json.createObjectNode();
+        root.put("inSight", all.size());
+        root.put("drawn", Math.min(all.size(), MOST_DRAWN));
+        ArrayNode zones = root.putArray("zones");
+        for (Zone z : all.subList(0, Math.min(all.size(), MOST_DRAWN))) {
+            ObjectNode n = zones.addObject();
+            n.put("id", z.id());
+            n.put("name", z.name());
+            n.put("kind", z.kind().name());
+            n.put("kindWords", z.kind().words());
+            n.put("restriction", z.restriction().name());
+            n.put("heights", z.heights());
+            n.put("when", z.times().words());
+            n.put("message", z.message());
+            ArrayNode patches = n.putArray("patches");
+            for (Area.Patch p : z.area().coarse(metres)) {
+                ArrayNode rings = patches.addArray();
+                rings.add(Drawing.ring(json, p.outline()));
+                p.holes().forEach(h -> rings.add(Drawing.ring(json, h)));
+            }
+        }
+        return root;
+    }
+
+    /** Coast, names and the like. */
+    @Transactional(readOnly = true)
+    public ArrayNode scenery() {
+        ArrayNode scenery = json.createArrayNode();
+        em.createQuery("from Scenery s order by s.id", Scenery.class)
+                .getResultStream()
+                .forEach(s -> scenery.add(json.readTree(s.geojson)));
+        return scenery;
+    }
+
+    /** Every zone as GeoJSON, to be read here or by others. */
+    @Transactional(readOnly = true)
+    public String export() {
+        ObjectNode root = json.createObjectNode();
+        root.put("type", "FeatureCollection");
+        ArrayNode features = root.putArray("features");
+        index().all().forEach(z -> features.add(ZoneGeoJson.write(z)));
+        return root.toString();
     }
 }

@@ -1,11 +1,23 @@
 package yarrek.app.airspace;
 
 import java.io.IOException;
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.time.ZoneId;
-import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.UUID;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -16,179 +28,409 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
+import yarrek.app.web.TypedInput;
+import yarrek.app.web.Viewer;
+import yarrek.core.airspace.HeightLimit;
+import yarrek.core.airspace.Timetable;
+import yarrek.core.airspace.Zone;
+import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
-import yarrek.core.geo.Position;
+import yarrek.core.geo.ShapeText;
+import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.units.Finite;
 import yarrek.formats.log.BrokenFileException;
-import yarrek.formats.log.Numbers;
+import yarrek.formats.maps.BrokenMapException;
+import yarrek.formats.zones.ZoneFiles;
 
-/** The map and the sites. */
+/** The map of zones and sites, the sources the zones come from, and the operator's own zones. */
 @Controller
 class AirspaceController {
-    private final Airspace airspace;
-    private final Office office;
+    private static final int MOST_LISTED = 200;
 
-    AirspaceController(Airspace airspace, Office office) {
+    private final Airspace airspace;
+    private final Sites sites;
+    private final Office office;
+    private final NoticeFeed notices;
+    private final Clock clock;
+    private final JsonMapper json;
+
+    AirspaceController(
+            Airspace airspace, Sites sites, Office office, NoticeFeed notices, Clock clock, JsonMapper json) {
         this.airspace = airspace;
+        this.sites = sites;
         this.office = office;
+        this.notices = notices;
+        this.clock = clock;
+        this.json = json;
+    }
+
+    private LocalDate today() {
+        return LocalDate.now(clock.withZone(office.operator().zone()));
     }
 
     @GetMapping("/airspace")
     String map(Model model) {
-        model.addAttribute("sites", airspace.sites());
-        model.addAttribute("zones", airspace.zones());
-        model.addAttribute("asOf", airspace.zonesAsOf().orElse(null));
+        model.addAttribute("sites", sites.sites());
+        model.addAttribute("sources", airspace.sources());
+        model.addAttribute("freshness", airspace.freshness());
+        model.addAttribute("kinds", ZoneKind.values());
         model.addAttribute("zone", office.operator().zone());
+        model.addAttribute("today", today());
         return "airspace/airspace";
     }
 
-    @GetMapping(value = "/airspace/map.json", produces = MediaType.APPLICATION_JSON_VALUE)
+    @GetMapping(value = "/airspace/scenery.json", produces = MediaType.APPLICATION_JSON_VALUE)
     @ResponseBody
-    String mapData() {
-        return airspace.map().toString();
+    String scenery() {
+        ObjectNode root = json.createObjectNode();
+        root.set("scenery", airspace.scenery());
+        var all = root.putArray("sites");
+        for (Sites.SiteView s : sites.sites()) {
+            ObjectNode n = all.addObject();
+            n.put("id", s.id().toString());
+            n.put("name", s.name());
+            n.set("launch", Drawing.point(json, s.launch()));
+            var patches = n.putArray("patches");
+            for (Area.Patch p : s.area().coarse(2)) {
+                var rings = patches.addArray();
+                rings.add(Drawing.ring(json, p.outline()));
+                p.holes().forEach(h -> rings.add(Drawing.ring(json, h)));
+            }
+        }
+        return root.toString();
     }
 
-    @PostMapping("/airspace/zones")
-    String bringIn(@RequestParam("file") MultipartFile file, RedirectAttributes flash) throws IOException {
-        try {
-            int n = airspace.bringIn(file.getBytes(), file.getOriginalFilename());
-            flash.addFlashAttribute("told", n + " zones brought in from " + file.getOriginalFilename());
-        } catch (BrokenFileException | IllegalArgumentException e) {
-            flash.addFlashAttribute("problem", "Nothing was stored: " + e.getMessage());
+    /** What is looked at; what is wrong in it is told in one sentence. */
+    private Airspace.Sight sight(String box, String from, String to, String day, String hour, List<String> kinds) {
+        String[] b = box.split(",");
+        if (b.length != 4 || !Arrays.stream(b).allMatch(x -> x.matches("-?\\d{1,4}(\\.\\d{1,12})?"))) {
+            throw new IllegalArgumentException("the box is south,west,north,east in degrees");
         }
+        Set<ZoneKind> shown = EnumSet.noneOf(ZoneKind.class);
+        kinds.forEach(k -> shown.add(ZoneKind.of(k)));
+        return new Airspace.Sight(
+                Double.parseDouble(b[0]),
+                Double.parseDouble(b[1]),
+                Double.parseDouble(b[2]),
+                Double.parseDouble(b[3]),
+                from.isBlank() ? null : TypedInput.metres(from),
+                to.isBlank() ? null : TypedInput.metres(to),
+                at(day, hour),
+                shown);
+    }
+
+    private Instant at(String day, String hour) {
+        if (day.isBlank()) {
+            return null;
+        }
+        LocalDate d = TypedInput.date(day, today());
+        LocalTime t = hour.isBlank() ? LocalTime.NOON : TypedInput.time(hour);
+        return LocalDateTime.of(d, t).atZone(office.operator().zone()).toInstant();
+    }
+
+    @GetMapping(value = "/airspace/zones.json", produces = MediaType.APPLICATION_JSON_VALUE)
+    @ResponseBody
+    ResponseEntity<String> zones(
+            @RequestParam("box") String box,
+            @RequestParam(value = "from", defaultValue = "") String from,
+            @RequestParam(value = "to", defaultValue = "") String to,
+            @RequestParam(value = "day", defaultValue = "") String day,
+            @RequestParam(value = "hour", defaultValue = "") String hour,
+            @RequestParam(value = "kind", required = false) List<String> kinds) {
+        try {
+            return ResponseEntity.ok(airspace.drawn(
+                            sight(box, from, to, day, hour, kinds == null ? List.of() : kinds),
+                            office.operator().zone())
+                    .toString());
+        } catch (IllegalArgumentException | DateTimeException e) {
+            return ResponseEntity.badRequest()
+                    .body(json.createObjectNode().put("problem", e.getMessage()).toString());
+        }
+    }
+
+    /** The same as a list. */
+    @GetMapping("/airspace/in-sight")
+    String inSight(
+            @RequestParam("box") String box,
+            @RequestParam(value = "from", defaultValue = "") String from,
+            @RequestParam(value = "to", defaultValue = "") String to,
+            @RequestParam(value = "day", defaultValue = "") String day,
+            @RequestParam(value = "hour", defaultValue = "") String hour,
+            @RequestParam(value = "kind", required = false) List<String> kinds,
+            Model model) {
+        try {
+            List<Zone> all = airspace.inSight(
+                    sight(box, from, to, day, hour, kinds == null ? List.of() : kinds),
+                    office.operator().zone());
+            List<Zone> shown = all.subList(0, Math.min(all.size(), MOST_LISTED));
+            model.addAttribute("all", all.size());
+            model.addAttribute("zones", shown);
+            model.addAttribute("sourceOf", airspace.sourceNames(shown));
+        } catch (IllegalArgumentException | DateTimeException e) {
+            model.addAttribute("problem", e.getMessage());
+            model.addAttribute("zones", List.of());
+            model.addAttribute("all", 0);
+        }
+        return "airspace/in-sight";
+    }
+
+    @GetMapping("/airspace/zones.geojson")
+    ResponseEntity<String> export() {
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"zones.geojson\"")
+                .contentType(MediaType.parseMediaType("application/geo+json"))
+                .body(airspace.export());
+    }
+
+    // --- sources -----------------------------------------------------------------------------------------------------
+
+    @GetMapping("/airspace/sources")
+    String sources(Model model) {
+        model.addAttribute("sources", airspace.sources());
+        model.addAttribute("form", sourceForm());
+        model.addAttribute("zone", office.operator().zone());
+        return "airspace/sources";
+    }
+
+    private static Form sourceForm() {
+        return new Form("Sources of zones", "/airspace/sources", "/airspace")
+                .text("name", "Name of the source", "an existing name replaces that source whole")
+                .text("attribution", "Attribution", "as its publisher wants to be named")
+                .text("publishedOn", "Edition of", "a date; empty: the day it is brought in")
+                .text("staleDays", "Out of date after", "days; " + Airspace.STALE_DAYS + " unless you say otherwise")
+                .select(
+                        "kind",
+                        "Zones without a kind are",
+                        "for GeoJSON and KML that do not say",
+                        Arrays.stream(ZoneKind.values())
+                                .map(k -> new Form.Option(k.name(), k.words()))
+                                .toList())
+                .select(
+                        "restriction",
+                        "Zones that do not say ask for",
+                        "",
+                        List.of(
+                                new Form.Option("", "nothing said: refuse the file"),
+                                new Form.Option("PROHIBITED", "prohibited"),
+                                new Form.Option("NEEDS_AUTHORISATION", "an authorisation"),
+                                new Form.Option("CONDITIONAL", "a condition"),
+                                new Form.Option("NO_RESTRICTION", "no restriction")))
+                .ticks(
+                        "options",
+                        "",
+                        "",
+                        List.of(
+                                new Form.Option("mend", "mend areas whose sides cross, and say so"),
+                                new Form.Option("whole", "this source holds every zone and aerodrome of its ground")))
+                .set("staleDays", Airspace.STALE_DAYS)
+                .set("kind", ZoneKind.OTHER.name());
+    }
+
+    @PostMapping("/airspace/sources")
+    String bringIn(
+            @RequestParam MultiValueMap<String, String> params,
+            @RequestParam("file") MultipartFile file,
+            Model model,
+            RedirectAttributes flash)
+            throws IOException {
+        Form form = sourceForm().bind(params);
+        Airspace.SourceDraft draft = new Airspace.SourceDraft(
+                form.requiredText("name", 120),
+                form.optionalText("attribution", 300),
+                form.date("publishedOn", false, today()),
+                Optional.ofNullable(form.whole("staleDays", 1, 36_500, true)).orElse(Airspace.STALE_DAYS),
+                form.all("options").contains("whole"));
+        String kind = form.choice("kind", true);
+        String restriction = form.choice("restriction", false);
+        if (file.isEmpty()) {
+            form.problem("choose a file");
+        }
+        if (!form.hasErrors()) {
+            try {
+                Airspace.SourceView s = airspace.bringIn(
+                        file.getBytes(),
+                        String.valueOf(file.getOriginalFilename()),
+                        draft,
+                        new ZoneFiles.Settings(
+                                ZoneKind.valueOf(kind),
+                                Optional.ofNullable(restriction).map(ZoneMet.Restriction::valueOf),
+                                form.all("options").contains("mend")),
+                        Viewer.current().name());
+                flash.addFlashAttribute("told", told(s));
+                return "redirect:/airspace/sources/" + s.id();
+            } catch (BrokenMapException e) {
+                model.addAttribute("problems", e.problems());
+                form.problem("Nothing was stored. The file has " + e.problems().size()
+                        + (e.problems().size() == BrokenMapException.MOST_TOLD ? " faults or more" : " faults")
+                        + ", named below.");
+            } catch (BrokenFileException | IllegalArgumentException e) {
+                form.problem("Nothing was stored: " + e.getMessage());
+            }
+        }
+        model.addAttribute("sources", airspace.sources());
+        model.addAttribute("zone", office.operator().zone());
+        return form.page(model, "airspace/sources");
+    }
+
+    private static String told(Airspace.SourceView s) {
+        return s.zones() + " zones on file from " + s.name() + " (" + s.format() + "): " + s.added() + " added, "
+                + s.changed() + " changed, " + s.removed() + " removed";
+    }
+
+    @GetMapping("/airspace/sources/{id}")
+    String source(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("source", airspace.source(id));
+        model.addAttribute("zone", office.operator().zone());
+        return "airspace/source";
+    }
+
+    @PostMapping("/airspace/sources/{id}/remove")
+    String remove(@PathVariable("id") UUID id, RedirectAttributes flash) {
+        String name = airspace.source(id).name();
+        airspace.remove(id);
+        flash.addFlashAttribute("told", name + " and its zones were taken out");
+        return "redirect:/airspace/sources";
+    }
+
+    /** Asks the notice feed and puts what it holds in the place of what it held before. */
+    @PostMapping("/airspace/sources/notices")
+    String fetch(RedirectAttributes flash) {
+        try {
+            flash.addFlashAttribute("told", told(notices.fetch(Viewer.current().name())));
+        } catch (BrokenFileException | IllegalStateException e) {
+            flash.addFlashAttribute("problem", "Nothing was changed: " + e.getMessage());
+        }
+        return "redirect:/airspace/sources";
+    }
+
+    // --- own zones ---------------------------------------------------------------------------------------------------
+
+    @GetMapping("/airspace/own")
+    String own(@RequestParam(value = "id", required = false) String id, Model model) {
+        Form form = ownForm();
+        Optional.ofNullable(id)
+                .flatMap(airspace::zone)
+                .ifPresent(z -> form.set("name", z.name())
+                        .set("kind", z.kind().name())
+                        .set("restriction", z.restriction().name())
+                        .set("area", ShapeText.write(z.area()))
+                        .set("lower", height(z.lower()))
+                        .set("upper", height(z.upper()))
+                        .set(
+                                "bindsFrom",
+                                z.bindsFromG().isPresent()
+                                        ? Finite.format(z.bindsFromG().getAsDouble()) + " g"
+                                        : "")
+                        .set("message", z.message())
+                        .set("authority", z.authority())
+                        .set("contact", z.contact()));
+        return form.page(model, "airspace/own");
+    }
+
+    private static String height(HeightLimit h) {
+        return h.reference() == HeightLimit.Reference.NO_LIMIT ? "" : Finite.format(h.metres()) + " m";
+    }
+
+    private static Form ownForm() {
+        return new Form("A zone of your own", "/airspace/own", "/airspace")
+                .text("name", "Name", "a zone of this name is replaced")
+                .select(
+                        "kind",
+                        "What it is",
+                        "an unlisted strip, a private pad, a place closed for the day",
+                        Arrays.stream(ZoneKind.values())
+                                .map(k -> new Form.Option(k.name(), k.words()))
+                                .toList())
+                .select(
+                        "restriction",
+                        "It asks for",
+                        "",
+                        List.of(
+                                new Form.Option("CONDITIONAL", "a condition"),
+                                new Form.Option("NEEDS_AUTHORISATION", "an authorisation"),
+                                new Form.Option("PROHIBITED", "prohibited"),
+                                new Form.Option("NO_RESTRICTION", "nothing")))
+                .text("lower", "From", "above ground, such as 30 m; empty: the ground")
+                .text("upper", "Up to", "above ground; empty: no limit")
+                .text("bindsFrom", "Binds from a take-off mass of", "such as 250 g; empty: any mass")
+                .text("fromDay", "In force from", "a date; empty: always")
+                .text("toDay", "Through", "a date; empty: no end")
+                .text("authority", "Who answers for it", "")
+                .text("contact", "How to reach them", "")
+                .area("area", "Ground", "corners, or “circle 46.61, -17.89 radius 9 km”")
+                .area("message", "What it asks", "in words for the crew");
+    }
+
+    @PostMapping("/airspace/own")
+    String saveOwn(@RequestParam MultiValueMap<String, String> params, Model model, RedirectAttributes flash) {
+        Form form = ownForm().bind(params);
+        String name = form.requiredText("name", 120);
+        String kind = form.choice("kind", true);
+        String restriction = form.choice("restriction", true);
+        Double lower = form.metres("lower", 0, 20_000);
+        Double upper = form.metres("upper", 0, 20_000);
+        if (lower != null && upper != null && upper < lower) {
+            form.error("upper", "the upper limit is below the lower");
+        }
+        var mass = form.mass("bindsFrom", false);
+        LocalDate from = form.date("fromDay", false, today());
+        LocalDate to = form.date("toDay", false, today());
+        if (from != null && to != null && to.isBefore(from)) {
+            form.error("toDay", "the last day is before the first");
+        }
+        Area area = area(form);
+        ZoneId zone = office.operator().zone();
+        return form.store(() -> {
+                    airspace.saveOwn(
+                            new Zone(
+                                    "OWN-" + name,
+                                    name,
+                                    ZoneKind.valueOf(kind),
+                                    Optional.empty(),
+                                    ZoneMet.Restriction.valueOf(restriction),
+                                    area,
+                                    lower == null ? HeightLimit.SURFACE : HeightLimit.aboveGround(lower),
+                                    upper == null ? HeightLimit.UNLIMITED : HeightLimit.aboveGround(upper),
+                                    from == null && to == null
+                                            ? Timetable.ALWAYS
+                                            : Timetable.between(
+                                                    from == null
+                                                            ? null
+                                                            : from.atStartOfDay(zone)
+                                                                    .toInstant(),
+                                                    to == null
+                                                            ? null
+                                                            : to.plusDays(1)
+                                                                    .atStartOfDay(zone)
+                                                                    .toInstant()),
+                                    mass == null ? OptionalDouble.empty() : OptionalDouble.of(mass.toGrams()),
+                                    form.optionalText("message", 1000),
+                                    form.optionalText("authority", 200),
+                                    form.optionalText("contact", 200)),
+                            Viewer.current().name());
+                    flash.addFlashAttribute("told", "“" + name + "” is on the map");
+                    return "redirect:/airspace";
+                })
+                .orElseGet(() -> form.page(model, "airspace/own"));
+    }
+
+    @PostMapping("/airspace/own/remove")
+    String removeOwn(@RequestParam("id") String id) {
+        airspace.removeOwn(id, Viewer.current().name());
         return "redirect:/airspace";
     }
 
-    @GetMapping("/airspace/sites/new")
-    String newSite(Model model) {
-        Office.OperatorView o = office.operator();
-        model.addAttribute(
-                "form",
-                siteForm("New site", "/airspace/sites/new")
-                        .set("jurisdiction", o.jurisdiction())
-                        .set("zone", o.zone().getId()));
-        return "airspace/site-form";
-    }
-
-    @PostMapping("/airspace/sites/new")
-    String createSite(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(siteForm("New site", "/airspace/sites/new").bind(params), null, model);
-    }
-
-    @GetMapping("/airspace/sites/{id}")
-    String editSite(@PathVariable("id") UUID id, Model model) {
-        Airspace.SiteView s = airspace.site(id);
-        model.addAttribute(
-                "form",
-                siteForm(s.name(), "/airspace/sites/" + id)
-                        .set("name", s.name())
-                        .set("launch", s.launch())
-                        .set("area", SiteEntity.text(s.corners()))
-                        .set("jurisdiction", s.jurisdiction())
-                        .set("zone", s.zone().getId())
-                        .set("relief", s.reliefM() == null ? "" : yarrek.core.units.Finite.format(s.reliefM()) + " m")
-                        .set(
-                                "builtUp",
-                                s.builtUpDistanceM() == null
-                                        ? ""
-                                        : yarrek.core.units.Finite.format(s.builtUpDistanceM()) + " m")
-                        .yesNo("overWater", s.overWater())
-                        .set("notes", s.notes())
-                        .version(s.version()));
-        return "airspace/site-form";
-    }
-
-    @PostMapping("/airspace/sites/{id}")
-    String changeSite(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(siteForm(airspace.site(id).name(), "/airspace/sites/" + id).bind(params), id, model);
-    }
-
-    private static Form siteForm(String title, String action) {
-        return new Form(title, action, "/airspace")
-                .text("name", "Name", "")
-                .text("launch", "Launch point", "latitude, longitude, such as 46.6123, -17.8934")
-                .area(
-                        "area",
-                        "Corners of the area",
-                        "latitude, longitude; with a semicolon between corners, in order around it")
-                .select(
-                        "jurisdiction",
-                        "Jurisdiction",
-                        "whose law holds here",
-                        Form.words("choose", "EU", "GB", "CA", "US", "AU", "NZ"))
-                .text("zone", "Time zone", "such as Atlantic/Azores")
-                .text("relief", "Relief", "greatest difference of the ground from the launch point, such as 15 m")
-                .text("builtUp", "To built-up or recreational area", "nearest, such as 400 m")
-                .select("overWater", "Over water", "any of it", Form.yesNo())
-                .area("notes", "Notes", "landowner, access, obstacles");
-    }
-
-    private String store(Form form, UUID id, Model model) {
-        String name = form.requiredText("name", 120);
-        List<Position> corners = new ArrayList<>();
-        Position launch = launch(form);
+    private static Area area(Form form) {
+        String typed = form.requiredText("area", 1_000_000);
         try {
-            for (String c : form.requiredText("area", 8000).split("[;\\n]")) {
-                if (!c.isBlank()) {
-                    corners.add(position(c));
-                }
-            }
-            Area.Check check = Area.check(corners);
-            if (!check.isValid()) {
-                form.error("area", check.fault());
-            }
+            return typed.isEmpty() ? null : ShapeText.area(typed);
         } catch (IllegalArgumentException e) {
-            form.error("area", "corner " + (corners.size() + 1) + ": " + e.getMessage());
-        }
-        String jurisdiction = form.choice("jurisdiction", true);
-        String zone = form.requiredText("zone", 64);
-        if (!zone.isEmpty() && !ZoneId.getAvailableZoneIds().contains(zone)) {
-            form.error("zone", "there is no such time zone; type one such as Atlantic/Azores");
-        }
-        Double relief = form.metres("relief", 0, 3000);
-        Double builtUp = form.metres("builtUp", 0, 1e6);
-        String notes = form.optionalText("notes", 2000);
-        return form.store(() -> {
-                    airspace.save(new Airspace.SiteView(
-                            id,
-                            form.getVersion(),
-                            name,
-                            launch,
-                            corners,
-                            jurisdiction,
-                            ZoneId.of(zone),
-                            relief,
-                            builtUp,
-                            form.yesNo("overWater"),
-                            notes));
-                    return "redirect:/airspace";
-                })
-                .orElseGet(() -> form.page(model, "airspace/site-form"));
-    }
-
-    /** Null when it is missing or wrong, and then the form says so. */
-    private static Position launch(Form form) {
-        String typed = form.requiredText("launch", 60);
-        if (typed.isEmpty()) {
+            form.error("area", e.getMessage());
             return null;
         }
-        try {
-            return position(typed);
-        } catch (IllegalArgumentException e) {
-            form.error("launch", e.getMessage());
-            return null;
-        }
-    }
-
-    private static Position position(String s) {
-        String[] parts = s.strip().split("\\s*,\\s*|\\s+");
-        double lat = parts.length == 2 ? Numbers.parse(parts[0], false) : Double.NaN;
-        double lon = parts.length == 2 ? Numbers.parse(parts[1], false) : Double.NaN;
-        if (Double.isNaN(lat) || Double.isNaN(lon)) {
-            throw new IllegalArgumentException("“" + s.strip()
-                    + "” is not a position; type latitude, longitude in degrees, such as 46.6123, -17.8934");
-        }
-        return new Position(lat, lon);
     }
 }

@@ -4,9 +4,9 @@ import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
-import java.time.Instant;
+import java.util.UUID;
 
-/** A zone as brought in; the feature is kept whole. */
+/** A zone as our own GeoJSON feature. */
 @Entity
 @Table(name = "zone")
 class ZoneEntity {
@@ -18,16 +18,14 @@ class ZoneEntity {
     @Column(columnDefinition = "mediumtext")
     String geojson;
 
-    String source;
-    Instant broughtInAt;
+    UUID sourceId;
 
     protected ZoneEntity() {} // for JPA only
 
-    ZoneEntity(String id, String name, String geojson, String source, Instant broughtInAt) {
+    ZoneEntity(String id, String name, String geojson, UUID sourceId) {
         this.id = id;
         this.name = name;
         this.geojson = geojson;
-        this.source = source;
-        this.broughtInAt = broughtInAt;
+        this.sourceId = sourceId;
     }
 }

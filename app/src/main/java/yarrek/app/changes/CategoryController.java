@@ -6,7 +6,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.rulebook.Rulebook;
@@ -23,14 +23,14 @@ class CategoryController {
     private final Rulebook rulebook;
     private final Fleet fleet;
     private final Crew crew;
-    private final Airspace airspace;
+    private final Sites sites;
 
-    CategoryController(Changes changes, Rulebook rulebook, Fleet fleet, Crew crew, Airspace airspace) {
+    CategoryController(Changes changes, Rulebook rulebook, Fleet fleet, Crew crew, Sites sites) {
         this.changes = changes;
         this.rulebook = rulebook;
         this.fleet = fleet;
         this.crew = crew;
-        this.airspace = airspace;
+        this.sites = sites;
     }
 
     @GetMapping("/rulebook/category")
@@ -45,7 +45,7 @@ class CategoryController {
         model.addAttribute("builds", fleet.builds());
         model.addAttribute(
                 "people", crew.all().stream().filter(p -> viewer.maySee(p.id())).toList());
-        model.addAttribute("sites", airspace.sites());
+        model.addAttribute("sites", sites.sites());
         model.addAttribute("laws", rulebook.jurisdictions());
         model.addAttribute("build", build);
         model.addAttribute("pilot", pilot);
@@ -56,7 +56,7 @@ class CategoryController {
             if (pilot != null) {
                 viewer.requireSight(pilot);
             }
-            String place = law == null || law.isBlank() ? airspace.site(site).jurisdiction() : law;
+            String place = law == null || law.isBlank() ? sites.site(site).jurisdiction() : law;
             Facts facts = changes
                     .factsFor(build, pilot, site, List.of("work", "recreation").contains(purpose) ? purpose : null)
                     .toBuilder()

@@ -14,7 +14,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -125,7 +125,7 @@ public class Changes {
     private final Rulebook rulebook;
     private final Fleet fleet;
     private final Crew crew;
-    private final Airspace airspace;
+    private final Sites sites;
     private final Answers answers;
     private final Office office;
     private final Clock clock;
@@ -135,7 +135,7 @@ public class Changes {
             Rulebook rulebook,
             Fleet fleet,
             Crew crew,
-            Airspace airspace,
+            Sites sites,
             Answers answers,
             Office office,
             Clock clock) {
@@ -143,7 +143,7 @@ public class Changes {
         this.rulebook = rulebook;
         this.fleet = fleet;
         this.crew = crew;
-        this.airspace = airspace;
+        this.sites = sites;
         this.answers = answers;
         this.office = office;
         this.clock = clock;
@@ -476,39 +476,11 @@ public class Changes {
     /** Facts of a build, a pilot, a place and a purpose, without a job: by the hours of today. */
     @Transactional(readOnly = true)
     public Facts factsFor(UUID buildId, UUID pilotId, UUID siteId, String purpose) {
-        Airspace.SiteView site = airspace.site(siteId);
+        Sites.SiteView site = sites.site(siteId);
         LocalDate today = LocalDate.now(clock.withZone(site.zone()));
         return jobs.factsOf(
                 null,
-                new JobDraft(
-                        "",
-                        siteId,
-                        purpose,
-                        null,
-                        null,
-                        today,
-                        today,
-                        LocalTime.of(11, 0),
-                        LocalTime.of(13, 0),
-                        null,
-                        JobDraft.HeightReference.GROUND,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        new JobDraft.Structure(null, null, null, null),
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        pilotId,
-                        null,
-                        buildId));
+                JobDraft.sketch(
+                        siteId, today, LocalTime.of(11, 0), LocalTime.of(13, 0), purpose, null, pilotId, buildId));
     }
 }

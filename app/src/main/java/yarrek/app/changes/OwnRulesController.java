@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
@@ -48,7 +48,7 @@ class OwnRulesController {
 
     private final Rulebook rulebook;
     private final Changes changes;
-    private final Airspace airspace;
+    private final Sites sites;
     private final Fleet fleet;
     private final Jobs jobs;
     private final Office office;
@@ -58,7 +58,7 @@ class OwnRulesController {
     OwnRulesController(
             Rulebook rulebook,
             Changes changes,
-            Airspace airspace,
+            Sites sites,
             Fleet fleet,
             Jobs jobs,
             Office office,
@@ -66,7 +66,7 @@ class OwnRulesController {
             Clock clock) {
         this.rulebook = rulebook;
         this.changes = changes;
-        this.airspace = airspace;
+        this.sites = sites;
         this.fleet = fleet;
         this.jobs = jobs;
         this.office = office;
@@ -89,7 +89,7 @@ class OwnRulesController {
     /** What rules may be bound to, by id. */
     private Map<UUID, String> names() {
         Map<UUID, String> names = new LinkedHashMap<>();
-        airspace.sites().forEach(s -> names.put(s.id(), "site " + s.name()));
+        sites.sites().forEach(s -> names.put(s.id(), "site " + s.name()));
         fleet.models().forEach(m -> names.put(m.id(), "model " + m.fullName()));
         jobs.names().forEach((id, n) -> names.put(id, "job " + n));
         return names;

@@ -23,6 +23,9 @@ import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Directory;
+import yarrek.app.airspace.Sites;
+import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -38,10 +41,21 @@ import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
+import yarrek.core.airspace.HeightLimit;
+import yarrek.core.airspace.Timetable;
+import yarrek.core.airspace.Zone;
+import yarrek.core.airspace.ZoneKind;
+import yarrek.core.geo.Area;
+import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
+import yarrek.core.geo.ShapeText;
 import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.units.Mass;
+import yarrek.core.weather.Observation;
+import yarrek.core.weather.Wind;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.zones.ZoneFiles;
 
 /** Fills an empty demo database with the sample world, set around the day it is first started. Everything is invented. */
 @Component
@@ -56,6 +70,9 @@ class DemoWorld implements ApplicationRunner {
     private final Crew crew;
     private final Fleet fleet;
     private final Airspace airspace;
+    private final Sites sites;
+    private final Directory directory;
+    private final Weather weather;
     private final Jobs jobs;
     private final Flights flights;
     private final Incidents incidents;
@@ -73,6 +90,9 @@ class DemoWorld implements ApplicationRunner {
             Crew crew,
             Fleet fleet,
             Airspace airspace,
+            Sites sites,
+            Directory directory,
+            Weather weather,
             Jobs jobs,
             Flights flights,
             Incidents incidents,
@@ -84,6 +104,9 @@ class DemoWorld implements ApplicationRunner {
         this.crew = crew;
         this.fleet = fleet;
         this.airspace = airspace;
+        this.sites = sites;
+        this.directory = directory;
+        this.weather = weather;
         this.jobs = jobs;
         this.flights = flights;
         this.incidents = incidents;
@@ -104,13 +127,19 @@ class DemoWorld implements ApplicationRunner {
                 "operator",
                 office.saveOperator("Larkmoor Coastal Survey Co-operative", "EU", ZONE, "+351 000 000 000"));
         try (InputStream in = getClass().getResourceAsStream("/demo/tarrow-isles.geojson")) {
-            airspace.bringIn(in.readAllBytes(), "invented map of the Tarrow Isles");
+            bringIn(in.readAllBytes(), "Tarrow Isles zones", "invented by Yarrek for the Tarrow Isles", true);
+        }
+        try (InputStream in = getClass().getResourceAsStream("/demo/maker-map.geojson")) {
+            bringIn(in.readAllBytes(), "built-in map of the aircraft", "invented maker's map", false);
         }
         people();
         models();
         aircraftAndPacks();
         operatorPapers();
         sites();
+        directory();
+        ownZones();
+        weatherAhead();
         answersGiven();
         ownRules();
         planJobs();
@@ -665,16 +694,251 @@ class DemoWorld implements ApplicationRunner {
                 -17.9260);
     }
 
+    private void bringIn(byte[] content, String name, String attribution, boolean whole) throws BrokenFileException {
+        airspace.bringIn(
+                content,
+                name,
+                new Airspace.SourceDraft(name, attribution, today.minusDays(9), Airspace.STALE_DAYS, whole),
+                new ZoneFiles.Settings(ZoneKind.OTHER, Optional.empty(), false),
+                BY);
+    }
+
+    private static final Map<String, Double> ELEVATIONS = Map.of(
+            "Skarn cliffs", 64.0,
+            "Lowmere bog", 22.0,
+            "Harbour wall", 4.0,
+            "Inner Sound moorings", 1.0,
+            "Field edge", 18.0,
+            "Saltings shore", 3.0);
+
     private void site(
             String name, double lat, double lon, Double relief, Double builtUp, boolean water, double... corners) {
         List<Position> area = new ArrayList<>();
         for (int i = 0; i < corners.length; i += 2) {
             area.add(new Position(corners[i], corners[i + 1]));
         }
+        boolean visited = !name.equals("Field edge");
         ids.put(
                 name,
-                airspace.save(new Airspace.SiteView(
-                        null, -1, name, new Position(lat, lon), area, "EU", ZONE, relief, builtUp, water, "")));
+                sites.save(new Sites.SiteView(
+                        null,
+                        -1,
+                        name,
+                        new Position(lat, lon),
+                        Area.of(area),
+                        "EU",
+                        ZONE,
+                        ELEVATIONS.get(name),
+                        relief,
+                        30.0,
+                        water ? Wind.Terrain.OPEN_WATER : Wind.Terrain.OPEN_LAND,
+                        builtUp,
+                        water,
+                        things(name, new Position(lat, lon)),
+                        new Sites.Particulars(
+                                name.equals("Harbour wall") ? "Port Tarrow harbour office" : "Isles common land trust",
+                                name.equals("Harbour wall") ? "+351 000 000 140" : "+351 000 000 160",
+                                name.equals("Skarn cliffs") ? "none" : "good",
+                                name.equals("Field edge") ? "locked: motors stay off" : "nothing shown",
+                                visited ? today.minusDays(20) : null,
+                                "",
+                                null,
+                                visited ? today.minusMonths(4) : null,
+                                visited ? "Ailsa Fenwright" : "",
+                                "first-aid bag and fire blanket in the van",
+                                ""),
+                        "")));
+    }
+
+    /** What stands and lies on a site of the sample world. */
+    private static List<Sites.Feature> things(String site, Position launch) {
+        return switch (site) {
+            case "Beacon mast" ->
+                List.of(
+                        thing(Sites.FeatureKind.OBSTACLE, "mast", "Beacon mast", 112.0, at(launch, 75, 60)),
+                        thing(
+                                Sites.FeatureKind.OBSTACLE,
+                                "line",
+                                "guy ropes",
+                                60.0,
+                                at(launch, 60, 45) + "; " + at(launch, 75, 60) + "; " + at(launch, 95, 70)),
+                        thing(Sites.FeatureKind.EMITTER, "", "transmitter hut", null, at(launch, 110, 130)),
+                        thing(
+                                Sites.FeatureKind.MEASURE,
+                                "",
+                                "run past the mast",
+                                null,
+                                at(launch, 340, 150) + "; " + at(launch, 75, 85) + "; " + at(launch, 120, 260)));
+            case "Harbour wall" ->
+                List.of(
+                        thing(Sites.FeatureKind.OBSTACLE, "crane", "quay crane", 31.0, at(launch, 40, 120)),
+                        thing(Sites.FeatureKind.PEOPLE, "", "ferry queue", null, at(launch, 300, 90)),
+                        thing(
+                                Sites.FeatureKind.ROAD,
+                                "",
+                                "quay road",
+                                null,
+                                at(launch, 280, 160) + "; " + at(launch, 20, 210)),
+                        thing(Sites.FeatureKind.NO_RECOVERY, "", "outer basin", null, at(launch, 80, 220)),
+                        thing(
+                                Sites.FeatureKind.MEASURE,
+                                "",
+                                "along the wall",
+                                null,
+                                at(launch, 350, 60) + "; " + at(launch, 60, 330) + "; " + at(launch, 85, 450)));
+            case "Skarn cliffs" ->
+                List.of(
+                        thing(Sites.FeatureKind.ALTERNATE, "", "sheepfold", null, at(launch, 190, 140)),
+                        thing(Sites.FeatureKind.HAZARD, "", "cliff edge, loose turf", null, at(launch, 10, 60)));
+            case "Lowmere bog" ->
+                List.of(
+                        thing(
+                                Sites.FeatureKind.OBSTACLE,
+                                "trees",
+                                "shelter belt",
+                                14.0,
+                                at(launch, 250, 190) + "; " + at(launch, 230, 320)),
+                        thing(Sites.FeatureKind.ALTERNATE, "", "gravel turning place", null, at(launch, 100, 90)));
+            default -> List.of();
+        };
+    }
+
+    private static Sites.Feature thing(Sites.FeatureKind kind, String sort, String name, Double heightM, String shape) {
+        return new Sites.Feature(kind, sort, name, heightM, shape, Sites.Known.SEEN, "");
+    }
+
+    private static String at(Position from, double azimuthDeg, double metres) {
+        return Geodesy.destination(from, azimuthDeg, metres).toString();
+    }
+
+    /** Whom to call in the sample world. */
+    private void directory() {
+        entry("Islands emergency number", Directory.Role.EMERGENCY, "112", "", "day and night", "", null, "");
+        entry(
+                "Tarrow tower",
+                Directory.Role.TOWER,
+                "+351 000 000 110",
+                "118.250, Tarrow tower",
+                "07:00 to 20:00 local",
+                "circle 46.583, -17.925 radius 9 km",
+                new Position(46.5838, -17.9262),
+                "Ask for the duty controller.");
+        entry(
+                "Mid-ocean flight information",
+                Directory.Role.FLIGHT_INFORMATION,
+                "+351 000 000 100",
+                "127.900",
+                "day and night",
+                "",
+                null,
+                "Say: unmanned aircraft out of control.");
+        entry(
+                "St Orrin infirmary",
+                Directory.Role.HOSPITAL,
+                "+351 000 000 120",
+                "",
+                "day and night",
+                "",
+                new Position(46.598, -17.872),
+                "Pad desk on the same number.");
+        entry(
+                "Isles coast guard",
+                Directory.Role.COASTGUARD,
+                "+351 000 000 170",
+                "channel 16",
+                "day and night",
+                "",
+                new Position(46.592, -17.846),
+                "");
+        entry(
+                "Isles fire service",
+                Directory.Role.FIRE,
+                "+351 000 000 180",
+                "",
+                "day and night",
+                "",
+                new Position(46.594, -17.866),
+                "");
+        entry(
+                "Isles wardens",
+                Directory.Role.LAND,
+                "+351 000 000 130",
+                "",
+                "09:00 to 17:00 local",
+                "",
+                null,
+                "Reserves and roosts.");
+    }
+
+    private void entry(
+            String name,
+            Directory.Role role,
+            String phone,
+            String radio,
+            String hours,
+            String area,
+            Position place,
+            String note) {
+        directory.save(new Directory.Entry(
+                null,
+                -1,
+                name,
+                role,
+                phone,
+                radio,
+                hours,
+                area.isEmpty() ? null : ShapeText.area(area),
+                place,
+                today.minusDays(role == Directory.Role.TOWER ? 420 : 60),
+                "Ailsa Fenwright",
+                note));
+    }
+
+    /** A private pad that no published source holds. */
+    private void ownZones() {
+        airspace.saveOwn(
+                new Zone(
+                        "OWN-Brannoch farm strip",
+                        "Brannoch farm strip",
+                        ZoneKind.AERODROME,
+                        Optional.empty(),
+                        ZoneMet.Restriction.CONDITIONAL,
+                        Area.circle(new Position(46.6335, -17.8895), 250),
+                        HeightLimit.SURFACE,
+                        HeightLimit.aboveGround(150),
+                        Timetable.ALWAYS,
+                        java.util.OptionalDouble.empty(),
+                        "Unlisted grass strip, used by crop sprayers in spring. Ring the farm.",
+                        "Brannoch farm",
+                        "+351 000 000 190"),
+                BY);
+    }
+
+    /** The simulated hours ahead at the site of the next job. */
+    private void weatherAhead() {
+        Instant hour = clock.instant().truncatedTo(java.time.temporal.ChronoUnit.HOURS);
+        List<Observation> hours = new ArrayList<>();
+        for (int h = -2; h <= 72; h++) {
+            double wave = Math.sin(2 * Math.PI * h / 31.0);
+            hours.add(new Observation(
+                    hour.plusSeconds(3600L * h),
+                    java.util.OptionalDouble.of(230 + ((int) (wave * 3)) * 10),
+                    false,
+                    java.util.OptionalDouble.empty(),
+                    java.util.OptionalDouble.empty(),
+                    java.util.OptionalDouble.of(Math.round((4 + wave * 1.4) * 10) / 10.0),
+                    java.util.OptionalDouble.of(Math.round((6.2 + wave * 2) * 10) / 10.0),
+                    10,
+                    java.util.OptionalDouble.of(10_000),
+                    List.of(),
+                    List.of(new Observation.Layer("cloud", java.util.OptionalDouble.of(520 + ((int) (wave * 90))), "")),
+                    false,
+                    java.util.OptionalDouble.of(Math.round((11.5 + wave) * 10) / 10.0),
+                    java.util.OptionalDouble.of(7.2),
+                    java.util.OptionalDouble.empty(),
+                    Optional.of(false)));
+        }
+        weather.add(ids.get("Lowmere bog"), Weather.Kind.FORECAST, "", hours, "simulated weather station", BY);
     }
 
     private void planJobs() {

@@ -458,6 +458,7 @@ public class Flights {
         TimeWindow flown = new TimeWindow(f.takeoff, f.landing);
         Facts.Builder b;
         OptionalDouble relief = OptionalDouble.empty();
+        OptionalDouble elevation = OptionalDouble.empty();
         Map<String, String> approvals = Map.of();
         if (f.jobId != null) {
             b = jobs.factsOf(f.jobId).toBuilder();
@@ -465,6 +466,7 @@ public class Flights {
             relief = job.site().reliefM() == null
                     ? OptionalDouble.empty()
                     : OptionalDouble.of(job.site().reliefM());
+            elevation = job.site().ground().elevationM();
             approvals = jobs.approvalsOf(f.jobId);
             // planned figures do not judge what was flown
             for (String planned : List.of(
@@ -514,12 +516,13 @@ public class Flights {
         }
         aircraft(b, f);
         roles(b, f, flown);
-        Optional<List<yarrek.core.airspace.Zone>> zones = airspace.zonesAsOf().map(x -> airspace.zones());
-        zones.ifPresent(z -> b.yesNo(
-                "zoneDataCurrent",
-                airspace.zonesAsOf().orElseThrow().plus(Airspace.FRESH).isAfter(f.takeoff),
-                "zones on file, brought in " + airspace.zonesAsOf().orElseThrow()));
-        return new FlightJudge.Context(b.build(), relief, firstTakeoff, zones, approvals);
+        Optional<List<yarrek.core.airspace.Zone>> zones =
+                airspace.zonesAsOf().map(x -> airspace.index().all());
+        b.without("zoneDataCurrent");
+        if (airspace.freshness() == Airspace.Freshness.CURRENT) {
+            b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
+        }
+        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, approvals);
     }
 
     private void aircraft(Facts.Builder b, FlightEntity f) {

@@ -39,6 +39,48 @@ public record JobDraft(
         UUID observerId,
         UUID buildId) {
 
+    /** A plan of which only the place, the day and hours, the purpose, the build and the pilot are known; any may be null. */
+    public static JobDraft sketch(
+            UUID siteId,
+            LocalDate day,
+            LocalTime from,
+            LocalTime to,
+            String purpose,
+            Double heightM,
+            UUID pilotId,
+            UUID buildId) {
+        return new JobDraft(
+                "",
+                siteId,
+                purpose,
+                null,
+                null,
+                day,
+                day,
+                from,
+                to,
+                heightM,
+                HeightReference.GROUND,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                new Structure(null, null, null, null),
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                pilotId,
+                null,
+                buildId);
+    }
+
     /** What a height counts from. */
     public enum HeightReference {
         GROUND("above ground"),

@@ -1,6 +1,5 @@
 package yarrek.app.jobs;
 
-import java.time.Clock;
 import java.time.LocalDate;
 import java.time.Period;
 import java.util.HashMap;
@@ -8,56 +7,65 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
+import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.airspace.AirspaceFacts;
+import yarrek.core.airspace.SiteLook;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.SunFacts;
 import yarrek.core.time.TimeWindow;
+import yarrek.core.weather.WeatherFacts;
 
 /** Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. */
 @Component
 public class JobFacts {
     private final Office office;
     private final Airspace airspace;
+    private final Sites sites;
+    private final Weather weather;
     private final Fleet fleet;
     private final Crew crew;
     private final Papers papers;
     private final Answers answers;
     private final Rulebook rulebook;
-    private final Clock clock;
 
     JobFacts(
             Office office,
             Airspace airspace,
+            Sites sites,
+            Weather weather,
             Fleet fleet,
             Crew crew,
             Papers papers,
             Answers answers,
-            Rulebook rulebook,
-            Clock clock) {
+            Rulebook rulebook) {
         this.office = office;
         this.answers = answers;
         this.rulebook = rulebook;
         this.airspace = airspace;
+        this.sites = sites;
+        this.weather = weather;
         this.fleet = fleet;
         this.crew = crew;
         this.papers = papers;
-        this.clock = clock;
     }
 
     Facts of(UUID jobId, JobDraft d) {
-        Airspace.SiteView site = airspace.site(d.siteId());
+        Sites.SiteView site = sites.site(d.siteId());
         List<TimeWindow> windows = JobEntity.windows(d, site.zone());
         Facts.Builder b = Facts.builder(site.zone());
         windows.forEach(b::window);
@@ -106,10 +114,11 @@ public class JobFacts {
         papers.liabilityAmount(operator.id(), d.firstDay())
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         zones(b, jobId, site, windows);
+        weather(b, site, windows);
         return b.build();
     }
 
-    private static void heights(Facts.Builder b, JobDraft d, Airspace.SiteView site) {
+    private static void heights(Facts.Builder b, JobDraft d, Sites.SiteView site) {
         if (d.heightM() == null) {
             return;
         }
@@ -205,7 +214,7 @@ public class JobFacts {
     }
 
     private void pilot(
-            Facts.Builder b, JobDraft d, List<TimeWindow> windows, Airspace.SiteView site, Map<UUID, String> roles) {
+            Facts.Builder b, JobDraft d, List<TimeWindow> windows, Sites.SiteView site, Map<UUID, String> roles) {
         if (d.pilotId() == null) {
             return;
         }
@@ -255,25 +264,51 @@ public class JobFacts {
                 });
     }
 
-    private void zones(Facts.Builder b, UUID jobId, Airspace.SiteView site, List<TimeWindow> windows) {
-        List<LocalDate> days = windows.stream()
-                .map(w -> w.start().atZone(site.zone()).toLocalDate())
-                .toList();
+    private void zones(Facts.Builder b, UUID jobId, Sites.SiteView site, List<TimeWindow> windows) {
         Map<String, String> approvals = approvals(b, jobId, windows);
-        if (airspace.zonesAsOf().isEmpty()) {
+        Airspace.Freshness freshness = airspace.freshness();
+        if (freshness == Airspace.Freshness.NONE) {
             return; // nobody has brought zones in: not known, never "none"
         }
-        Double top = b.build()
-                .get("heightAboveGroundM")
+        Facts known = b.build();
+        Double top = known.get("heightAboveGroundM")
                 .map(k -> ((FactValue.Quantity) k.value()).value())
                 .orElse(null);
-        b.zones(airspace.met(site.area(), top, days, approvals));
-        b.yesNo("cautionArea", airspace.caution(site.area(), days), "the area against the zones on file");
-        boolean fresh = airspace.zonesAsOf().orElseThrow().plus(Airspace.FRESH).isAfter(clock.instant());
-        b.yesNo(
-                "zoneDataCurrent",
-                fresh,
-                "zones on file, brought in " + airspace.zonesAsOf().orElseThrow());
+        OptionalDouble mass = known.get("takeoffMassG")
+                .map(k -> OptionalDouble.of(((FactValue.Quantity) k.value()).value()))
+                .orElse(OptionalDouble.empty());
+        SiteLook look = airspace.look(site.plan(top, windows));
+        b.zones(airspace.met(look, mass, approvals, site.zone()));
+        AirspaceFacts.put(b, look, known, freshness == Airspace.Freshness.CURRENT && airspace.isWhole());
+        if (freshness == Airspace.Freshness.CURRENT) {
+            b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
+        }
+        // out of date: whether the zones still hold is not known
+    }
+
+    /** The worst weather on file over the hours; what the job says itself stands only where none covers them. */
+    private void weather(Facts.Builder b, Sites.SiteView site, List<TimeWindow> windows) {
+        if (windows.isEmpty() || site.terrain() == null) {
+            return;
+        }
+        Weather.covering(
+                        weather.between(
+                                site.id(),
+                                windows.get(0).start(),
+                                windows.get(windows.size() - 1).end()),
+                        windows)
+                .ifPresent(reports -> {
+                    OptionalDouble height = b.build()
+                            .get("heightAboveGroundM")
+                            .map(k -> OptionalDouble.of(((FactValue.Quantity) k.value()).value()))
+                            .orElse(OptionalDouble.empty());
+                    WeatherFacts.put(
+                            b,
+                            reports.stream().map(Weather.Report::observation).toList(),
+                            height,
+                            site.terrain(),
+                            reports.size() + " weather reports on file for the hours");
+                });
     }
 
     /** Approvals of the job in force for all of it: what they lift, by zone id; rule ids go into the facts. */

@@ -7,7 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.web.Form;
@@ -20,7 +20,7 @@ final class JobForm {
             String title,
             String action,
             String back,
-            List<Airspace.SiteView> sites,
+            List<Sites.SiteView> sites,
             List<Crew.PersonView> crew,
             List<Fleet.BuildView> builds) {
         return new Form(title, action, back)

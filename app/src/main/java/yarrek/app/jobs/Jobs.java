@@ -22,6 +22,8 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
+import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -81,7 +83,7 @@ public class Jobs {
             long version,
             JobDraft draft,
             Row row,
-            Airspace.SiteView site,
+            Sites.SiteView site,
             Fleet.BuildView build,
             AssessmentRow assessment,
             Instant assessedAt) {}
@@ -90,7 +92,7 @@ public class Jobs {
     private final Clock clock;
     private final JobFacts facts;
     private final Rulebook rulebook;
-    private final Airspace airspace;
+    private final Sites sites;
     private final Fleet fleet;
     private final Crew crew;
     private final Office office;
@@ -101,7 +103,7 @@ public class Jobs {
             Clock clock,
             JobFacts facts,
             Rulebook rulebook,
-            Airspace airspace,
+            Sites sites,
             Fleet fleet,
             Crew crew,
             Office office,
@@ -110,7 +112,7 @@ public class Jobs {
         this.clock = clock;
         this.facts = facts;
         this.rulebook = rulebook;
-        this.airspace = airspace;
+        this.sites = sites;
         this.fleet = fleet;
         this.crew = crew;
         this.office = office;
@@ -287,13 +289,18 @@ public class Jobs {
     }
 
     @EventListener
-    void siteChanged(Airspace.SiteChanged e) {
+    void siteChanged(Sites.SiteChanged e) {
         judgeWhere("j.siteId = :p", e.siteId(), "the site changed");
     }
 
     @EventListener
     void zonesChanged(Airspace.ZonesChanged e) {
         judgeWhere("j.state = :p", JobEntity.PLANNED, "zones were brought in");
+    }
+
+    @EventListener
+    void weatherCame(Weather.WeatherCame e) {
+        judgeWhere("j.siteId = :p", e.siteId(), "weather came in");
     }
 
     @EventListener
@@ -373,6 +380,16 @@ public class Jobs {
         return JobFacts.about(id, d, office.operator().id(), d.buildId() == null ? null : fleet.build(d.buildId()));
     }
 
+    /** Open jobs at a site, soonest first. */
+    @Transactional(readOnly = true)
+    public List<Row> atSite(UUID siteId) {
+        return rows(em.createQuery(
+                        "from JobEntity j where j.siteId = :s and j.state = 'PLANNED' order by j.firstDay",
+                        JobEntity.class)
+                .setParameter("s", siteId)
+                .getResultList());
+    }
+
     /** Open jobs that use a build, soonest first. */
     @Transactional(readOnly = true)
     public List<Row> usingBuild(UUID buildId) {
@@ -414,8 +431,7 @@ public class Jobs {
         if (jobs.isEmpty()) {
             return List.of();
         }
-        Map<UUID, Airspace.SiteView> sites =
-                airspace.sites().stream().collect(Collectors.toMap(Airspace.SiteView::id, s -> s));
+        Map<UUID, Sites.SiteView> places = sites.sites().stream().collect(Collectors.toMap(Sites.SiteView::id, s -> s));
         Map<UUID, String> people =
                 crew.all().stream().collect(Collectors.toMap(Crew.PersonView::id, Crew.PersonView::name));
         Map<UUID, String> builds = fleet.buildNames(jobs.stream()
@@ -423,11 +439,11 @@ public class Jobs {
                 .filter(java.util.Objects::nonNull)
                 .collect(Collectors.toSet()));
         return jobs.stream()
-                .map(j -> row(j, sites.get(j.siteId), people, builds))
+                .map(j -> row(j, places.get(j.siteId), people, builds))
                 .toList();
     }
 
-    private static Row row(JobEntity j, Airspace.SiteView site, Map<UUID, String> people, Map<UUID, String> builds) {
+    private static Row row(JobEntity j, Sites.SiteView site, Map<UUID, String> people, Map<UUID, String> builds) {
         List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
         return new Row(
                 j.id,
@@ -472,10 +488,15 @@ public class Jobs {
                 j.version,
                 j.draft(),
                 rows(List.of(j)).get(0),
-                airspace.site(j.siteId),
+                sites.site(j.siteId),
                 j.buildId == null ? null : fleet.build(j.buildId),
                 rulebook.restore(j.assessment),
                 j.assessedAt);
+    }
+
+    /** The hours of a job, one window for each day. */
+    public static List<TimeWindow> windows(JobDraft d, ZoneId zone) {
+        return JobEntity.windows(d, zone);
     }
 
     /** The facts of a job as they are now, for judging its flights. */
@@ -501,7 +522,7 @@ public class Jobs {
                 .setParameter("late", day.plusDays(1))
                 .getResultStream()
                 .filter(j -> {
-                    Airspace.SiteView site = airspace.site(j.siteId);
+                    Sites.SiteView site = sites.site(j.siteId);
                     boolean then = JobEntity.windows(j.draft(), site.zone()).stream()
                             .anyMatch(w -> !at.isBefore(w.start().minusSeconds(3600))
                                     && !at.isAfter(w.end().plusSeconds(3600)));
@@ -529,7 +550,7 @@ public class Jobs {
     @Transactional(readOnly = true)
     public List<PaperRow> paperDays(UUID id) {
         JobEntity j = entity(id);
-        Airspace.SiteView site = airspace.site(j.siteId);
+        Sites.SiteView site = sites.site(j.siteId);
         List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
         Facts f = facts.of(id, j.draft());
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
@@ -579,7 +600,7 @@ public class Jobs {
                 .setParameter("from", from)
                 .setParameter("through", through)
                 .getResultList()) {
-            Airspace.SiteView site = airspace.site(j.siteId);
+            Sites.SiteView site = sites.site(j.siteId);
             Map<String, UUID> holders = new HashMap<>();
             holders.put("operator", operatorId);
             holders.put("pilot", j.pilotId);

@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -34,7 +34,7 @@ class JobsController {
     private static final int MOST_WEAVE_HOLDERS = 60;
 
     private final Jobs jobs;
-    private final Airspace airspace;
+    private final Sites sites;
     private final Crew crew;
     private final Fleet fleet;
     private final Papers papers;
@@ -45,7 +45,7 @@ class JobsController {
 
     JobsController(
             Jobs jobs,
-            Airspace airspace,
+            Sites sites,
             Crew crew,
             Fleet fleet,
             Papers papers,
@@ -56,7 +56,7 @@ class JobsController {
         this.answers = answers;
         this.rulebook = rulebook;
         this.jobs = jobs;
-        this.airspace = airspace;
+        this.sites = sites;
         this.crew = crew;
         this.fleet = fleet;
         this.papers = papers;
@@ -249,7 +249,7 @@ class JobsController {
     }
 
     private Form form(String title, String action, String back) {
-        return JobForm.of(title, action, back, airspace.sites(), crew.all(), fleet.builds());
+        return JobForm.of(title, action, back, sites.sites(), crew.all(), fleet.builds());
     }
 
     private String store(Form form, UUID id, Model model) {

@@ -79,6 +79,7 @@ class SecurityConfig {
                                 "/favicon.svg",
                                 "/check/**",
                                 "/feeds/**",
+                                "/stand-ins/**",
                                 "/error",
                                 "/actuator/health/**",
                                 "/actuator/health")

@@ -13,6 +13,7 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.airspace.Airspace;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
@@ -29,6 +30,7 @@ import yarrek.core.paper.Weave;
 public class Today {
     private static final int JOB_HORIZON_DAYS = 21;
     private static final int QUEUE = 40;
+    private static final int ZONES_AHEAD_DAYS = 3;
     private static final int WEAVE_DAYS_BEFORE = 3;
     private static final int WEAVE_DAYS_AFTER = 32;
     private static final int WEAVE_ROWS = 14;
@@ -62,6 +64,7 @@ public class Today {
     private final Incidents incidents;
     private final Crew crew;
     private final Fleet fleet;
+    private final Airspace airspace;
     private final Office office;
     private final Clock clock;
 
@@ -72,6 +75,7 @@ public class Today {
             Incidents incidents,
             Crew crew,
             Fleet fleet,
+            Airspace airspace,
             Office office,
             Clock clock) {
         this.jobs = jobs;
@@ -80,8 +84,30 @@ public class Today {
         this.incidents = incidents;
         this.crew = crew;
         this.fleet = fleet;
+        this.airspace = airspace;
         this.office = office;
         this.clock = clock;
+    }
+
+    /** Sources of zones that are out of date, or will be within days. */
+    private void zones(Instant now, List<Item> items) {
+        for (Airspace.SourceView s : airspace.sources()) {
+            long left = s.staleDays() - s.ageDays();
+            if (left <= Math.min(ZONES_AHEAD_DAYS, s.staleDays() / 7)) {
+                items.add(new Item(
+                        now.plus(Duration.ofDays(left)),
+                        false,
+                        s.stale() ? "dots" : "cut",
+                        s.stale() ? "not known" : "act soon",
+                        "Zones: " + s.name(),
+                        s.stale()
+                                ? "out of date, so whether its zones still hold is not known; bring a newer edition in"
+                                : "out of date in " + left + " days; bring a newer edition in",
+                        "/airspace/sources/" + s.id(),
+                        "renew",
+                        s.stale()));
+            }
+        }
     }
 
     @Transactional(readOnly = true)
@@ -112,6 +138,9 @@ public class Today {
             }
         }
         papers(viewer, operator, today, zone, spans, items);
+        if (viewer.isManager()) {
+            zones(now, items);
+        }
         flights(viewer, now, items);
         for (Incidents.View i : incidents.open(viewer)) {
             items.add(new Item(

@@ -81,6 +81,15 @@ public class Show {
                 : String.format(Locale.ROOT, "%.2f %s", v, unit).strip();
     }
 
+    /** Metres below 10 km without decimals, kilometres above with one: "1,240 m", "23.4 km". */
+    public String far(Double metres) {
+        return metres == null || metres.isNaN()
+                ? "not known"
+                : metres < 10_000
+                        ? String.format(Locale.UK, "%,.0f m", metres)
+                        : String.format(Locale.UK, "%,.1f km", metres / 1000);
+    }
+
     public String bytes(long n) {
         return n >= 1_000_000
                 ? String.format(Locale.ROOT, "%.1f MB", n / 1e6)

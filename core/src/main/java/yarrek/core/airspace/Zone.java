@@ -1,93 +1,102 @@
 package yarrek.core.airspace;
 
-import java.time.LocalDate;
-import java.time.MonthDay;
-import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import yarrek.core.geo.Area;
 import yarrek.core.rulebook.ZoneMet;
-import yarrek.core.units.Finite;
 
 /**
  * A zone as published or drawn by the operator.
  *
- * @param kind such as aerodrome, heliport, reserve, harbour, controlled, caution
- * @param lowerM lower limit in metres above ground, included
- * @param upperM upper limit in metres above ground, included; empty when there is none
- * @param seasonFrom first day of the season in which it is in force each year, included; empty when always
- * @param seasonThrough last day of the season, included
+ * @param id its identity among all zones on file
+ * @param airspaceClass A to G as published; empty when it has none
+ * @param area the ground it stands on, its own buffer included
+ * @param bindsFromG take-off mass in grams from which it binds, included; empty for every mass
  * @param message what the zone asks, in the publisher's words
+ * @param authority who answers for it; empty when the publisher does not say
+ * @param contact telephone, mail or radio of the authority
  */
 public record Zone(
         String id,
         String name,
-        String kind,
+        ZoneKind kind,
+        Optional<String> airspaceClass,
         ZoneMet.Restriction restriction,
         Area area,
-        double lowerM,
-        Optional<Double> upperM,
-        Optional<MonthDay> seasonFrom,
-        Optional<MonthDay> seasonThrough,
-        String message) {
+        HeightLimit lower,
+        HeightLimit upper,
+        Timetable times,
+        OptionalDouble bindsFromG,
+        String message,
+        String authority,
+        String contact) {
 
-    /** Kinds that make an area one of caution for aircraft below the lightest class (house rule). */
+    /** How a plan meets a zone, the most pressing first. */
+    public enum Meeting {
+        MEETS,
+        NOT_KNOWN,
+        TOUCHES,
+        CLEAR
+    }
+
     public boolean isCaution() {
-        return kind.equals("controlled") || kind.equals("caution") || kind.equals("aerodrome");
+        return kind.isCaution();
     }
 
-    public boolean inForceOn(LocalDate day) {
-        if (seasonFrom.isEmpty() || seasonThrough.isEmpty()) {
-            return true;
-        }
-        MonthDay d = MonthDay.from(day);
-        MonthDay from = seasonFrom.get();
-        MonthDay through = seasonThrough.get();
-        return from.isAfter(through)
-                ? !d.isBefore(from) || !d.isAfter(through)
-                : !d.isBefore(from) && !d.isAfter(through);
-    }
-
-    public boolean inForceOnAny(List<LocalDate> days) {
-        return days.isEmpty() || days.stream().anyMatch(this::inForceOn);
+    /** Classes A to E are controlled; so is a control zone whose class is not published. */
+    public boolean isControlled() {
+        return airspaceClass.map(c -> "ABCDE".contains(c.substring(0, 1))).orElse(kind == ZoneKind.CONTROL_ZONE);
     }
 
     /**
-     * Whether and how a planned area from the ground up to a height meets the zone.
+     * Whether a plan from the ground up to a height reaches the zone's heights.
      *
-     * @param greatestHeightM above ground; empty when not known, and then any height is taken to be reached
-     * @return empty when they do not meet; otherwise true when they only touch
+     * @param greatestHeightM above ground in metres; empty when not known, and then any height is taken to be reached
      */
-    public Optional<Boolean> touches(Area planned, Optional<Double> greatestHeightM) {
-        if (greatestHeightM.map(h -> h < lowerM).orElse(false) || !area.meets(planned)) {
-            return Optional.empty();
+    public Meeting heights(OptionalDouble greatestHeightM, Ground ground) {
+        Optional<HeightLimit.Span> top = upper.aboveGround(ground);
+        if (top.isPresent() && top.get().greatestM() < 0) {
+            return Meeting.CLEAR;
         }
-        boolean edge = area.onlyTouches(planned)
-                || (lowerM > 0 && greatestHeightM.map(h -> h == lowerM).orElse(false));
-        return Optional.of(edge);
+        boolean groundLevel = lower.reference() == HeightLimit.Reference.GROUND && lower.value() <= 0;
+        Optional<HeightLimit.Span> bottom = lower.aboveGround(ground);
+        if (bottom.isEmpty()) {
+            return Meeting.NOT_KNOWN;
+        }
+        boolean below = greatestHeightM.isPresent()
+                && !groundLevel
+                && greatestHeightM.getAsDouble() < bottom.get().leastM();
+        if (below) {
+            return Meeting.CLEAR;
+        }
+        if (top.isEmpty() || top.get().leastM() < 0) {
+            // an upper limit near or below the ground counts only once the ground is known
+            return groundLevel && top.isEmpty() && upper.metres() > LOFTY_M ? Meeting.MEETS : Meeting.NOT_KNOWN;
+        }
+        if (greatestHeightM.isEmpty() || groundLevel || bottom.get().greatestM() < 0) {
+            return Meeting.MEETS;
+        }
+        double h = greatestHeightM.getAsDouble();
+        if (h > bottom.get().greatestM()) {
+            return Meeting.MEETS;
+        }
+        return bottom.get().leastM() == bottom.get().greatestM() ? Meeting.TOUCHES : Meeting.NOT_KNOWN;
     }
 
-    /** Whether a point at a height above ground is in the zone; the edge and both limits count as in. */
-    public boolean contains(double latitudeDeg, double longitudeDeg, double heightM) {
-        return heightM >= lowerM
-                && upperM.map(u -> heightM <= u).orElse(true)
+    /** An upper limit above the highest ground on earth (8,849 m) is above the ground wherever it is. */
+    private static final double LOFTY_M = 8_849;
+
+    /** Whether a point at a height above ground may be in the zone; the edge and both limits count as in. */
+    public boolean mayContain(double latitudeDeg, double longitudeDeg, double heightM, Ground ground) {
+        return lower.aboveGround(ground).map(s -> heightM >= s.leastM()).orElse(true)
+                && upper.aboveGround(ground).map(s -> heightM <= s.greatestM()).orElse(true)
                 && area.locate(latitudeDeg, longitudeDeg) != Area.Side.OUTSIDE;
     }
 
-    /** "always", or "from 1 March through 31 July". */
-    public String when() {
-        return seasonFrom.isEmpty() || seasonThrough.isEmpty()
-                ? "always"
-                : "from " + words(seasonFrom.get()) + " through " + words(seasonThrough.get());
-    }
-
-    private static String words(MonthDay d) {
-        return d.getDayOfMonth() + " "
-                + d.getMonth().getDisplayName(java.time.format.TextStyle.FULL, java.util.Locale.UK);
-    }
-
-    /** "ground to 120 m", "30 m and up". */
+    /** "ground to 120 m above ground". */
     public String heights() {
-        String low = lowerM == 0 ? "ground" : Finite.format(lowerM) + " m";
-        return upperM.map(u -> low + " to " + Finite.format(u) + " m").orElse(low + " and up");
+        return upper.reference() == HeightLimit.Reference.NO_LIMIT
+                ? lower.words() + " and up"
+                : lower.words() + " to " + upper.words();
     }
 }

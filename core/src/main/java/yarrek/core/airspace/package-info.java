@@ -1,2 +1,5 @@
-/** Zones: pieces of airspace or ground with a condition attached. Heights are above ground. */
+/**
+ * Zones, the ground and the structures of a site, and what a plan meets among them. Heights name their reference; a
+ * relation that cannot be computed for want of a figure is not known, never fine.
+ */
 package yarrek.core.airspace;

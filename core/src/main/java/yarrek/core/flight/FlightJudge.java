@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import yarrek.core.airspace.Ground;
 import yarrek.core.airspace.Zone;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
@@ -36,12 +37,15 @@ public final class FlightJudge {
      * @param reliefM greatest difference of the ground under the flight from the take-off point, in metres; empty when
      *     nobody has said, and then a height above ground that complies is not known
      * @param pilotPosition where the pilot stood; empty takes the take-off point and says so
+     * @param elevationM of the take-off point above sea level in metres; empty when not known, and then a zone whose limits
+     *     count from sea level is taken to be reached
      * @param zones zones on file near the flight; empty when no zone data was looked at
      * @param approvalOfZone reference of the approval that covers a zone for this flight
      */
     public record Context(
             Facts constant,
             OptionalDouble reliefM,
+            OptionalDouble elevationM,
             Optional<Position> pilotPosition,
             Optional<List<Zone>> zones,
             Map<String, String> approvalOfZone) {}
@@ -120,6 +124,7 @@ public final class FlightJudge {
     private static List<FlightFacts.ZoneSeries> zones(
             List<Zone> zones, double[] lat, double[] lon, double[] height, Context context) {
         List<FlightFacts.ZoneSeries> met = new ArrayList<>();
+        Ground ground = new Ground(context.elevationM(), context.reliefM());
         double south = Double.POSITIVE_INFINITY;
         double north = Double.NEGATIVE_INFINITY;
         double west = Double.POSITIVE_INFINITY;
@@ -137,7 +142,7 @@ public final class FlightJudge {
                     && zone.area().maxLatitudeDeg() >= south
                     && zone.area().minLongitudeDeg() <= east
                     && zone.area().maxLongitudeDeg() >= west;
-            if (!near || !zone.inForceOnAny(context.constant().days())) {
+            if (!near || !inForce(zone, context.constant())) {
                 continue;
             }
             boolean[] inside = new boolean[lat.length];
@@ -147,8 +152,9 @@ public final class FlightJudge {
                     continue;
                 }
                 // without a height the aircraft is taken to reach the zone, never to pass below it
-                double h = height == null || Double.isNaN(height[i]) ? zone.lowerM() : Math.max(0, height[i]);
-                inside[i] = zone.contains(lat[i], lon[i], h);
+                inside[i] = (height == null || Double.isNaN(height[i]))
+                        ? zone.area().locate(lat[i], lon[i]) != yarrek.core.geo.Area.Side.OUTSIDE
+                        : zone.mayContain(lat[i], lon[i], Math.max(0, height[i]), ground);
                 any |= inside[i];
             }
             if (any) {
@@ -159,11 +165,18 @@ public final class FlightJudge {
                                 zone.restriction(),
                                 false,
                                 zone.message(),
-                                Optional.ofNullable(context.approvalOfZone().get(zone.id()))),
+                                Optional.ofNullable(context.approvalOfZone().get(zone.id())),
+                                Optional.empty()),
                         inside));
             }
         }
         return met;
+    }
+
+    private static boolean inForce(Zone zone, Facts flight) {
+        return zone.kind().isLaw()
+                && (flight.windows().isEmpty()
+                        || flight.windows().stream().anyMatch(w -> zone.times().meets(w, flight.zone())));
     }
 
     private static void put(

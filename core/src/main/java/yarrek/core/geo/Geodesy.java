@@ -25,4 +25,21 @@ public final class Geodesy {
         GeodesicData g = Geodesic.WGS84.Direct(start.latitudeDeg(), start.longitudeDeg(), azimuthDeg, distanceM);
         return new Position(g.lat2, g.lon2);
     }
+
+    /** Azimuth at the first point of the shortest line to the second, degrees clockwise from true north, 0 to below 360. */
+    public static double bearingDeg(Position from, Position to) {
+        double azimuth = Geodesic.WGS84.Inverse(
+                        from.latitudeDeg(), from.longitudeDeg(), to.latitudeDeg(), to.longitudeDeg())
+                .azi1;
+        return azimuth < 0 ? azimuth + 360 : azimuth;
+    }
+
+    /** Length of a line over its corners, in metres. */
+    public static double lengthM(java.util.List<Position> line) {
+        double sum = 0;
+        for (int i = 1; i < line.size(); i++) {
+            sum += distanceM(line.get(i - 1), line.get(i));
+        }
+        return sum;
+    }
 }

@@ -319,10 +319,22 @@ public sealed interface Requirement {
                                                 + z.liftedBy().orElseThrow())
                                         .collect(Collectors.joining("; ")));
             }
-            String says = open.stream().map(z -> z.name() + ": " + z.says()).collect(Collectors.joining("; "));
-            return open.stream().allMatch(ZoneMet::onlyEdge)
-                    ? Outcome.close("only touched at the edge: " + says)
-                    : Outcome.breached(says);
+            List<ZoneMet> doubtful =
+                    open.stream().filter(z -> z.doubt().isPresent()).toList();
+            boolean certain = open.stream().anyMatch(z -> z.doubt().isEmpty() && !z.onlyEdge());
+            if (!certain && !doubtful.isEmpty()) {
+                return Outcome.unknown(
+                        doubtful.stream()
+                                .map(z -> "not known whether " + z.name() + " is met: "
+                                        + z.doubt().orElseThrow())
+                                .collect(Collectors.joining("; ")),
+                        List.of());
+            }
+            String says = open.stream()
+                    .map(z -> z.name() + ": " + z.says()
+                            + z.doubt().map(d -> " (not known: " + d + ")").orElse(""))
+                    .collect(Collectors.joining("; "));
+            return !certain ? Outcome.close("only touched at the edge: " + says) : Outcome.breached(says);
         }
 
         @Override

@@ -36,6 +36,22 @@ public record RulePack(
         versionsDoNotOverlap(rules);
     }
 
+    /** The pack with some of its rules alone. */
+    public RulePack only(java.util.function.Predicate<Rule> which) {
+        return new RulePack(
+                id,
+                title,
+                jurisdiction,
+                overlays,
+                version,
+                readOn,
+                head,
+                massClasses,
+                recency,
+                operations,
+                rules.stream().filter(which).toList());
+    }
+
     /** Whether it holds at a place: its own jurisdiction, a part of it, or everywhere. */
     public boolean holdsIn(String place) {
         return jurisdiction.isEmpty()

@@ -113,4 +113,54 @@ public enum Light {
         return List.of(window.start(), window.end(), darkest).stream()
                 .anyMatch(t -> down(t, place) && down(t.minus(HALF_HOUR), place) && down(t.plus(HALF_HOUR), place));
     }
+
+    /**
+     * The sun's day at a place, each found to a second; empty where it does not happen that day. All within the local
+     * day, from midnight to midnight.
+     */
+    public record SunDay(
+            java.util.Optional<Instant> dawn,
+            java.util.Optional<Instant> sunrise,
+            java.util.Optional<Instant> sunset,
+            java.util.Optional<Instant> dusk) {}
+
+    /** Beginning of morning civil twilight, sunrise, sunset and end of evening civil twilight on a local day. */
+    public static SunDay day(java.time.LocalDate day, java.time.ZoneId zone, Position place) {
+        Instant start = day.atStartOfDay(zone).toInstant();
+        Instant end = day.plusDays(1).atStartOfDay(zone).toInstant();
+        List<Instant> looks = new java.util.ArrayList<>();
+        for (Instant t = start; t.isBefore(end); t = t.plus(STEP)) {
+            looks.add(t);
+        }
+        looks.add(end);
+        double[] altitudes =
+                looks.stream().mapToDouble(t -> sunAltitudeDeg(t, place)).toArray();
+        return new SunDay(
+                crossing(looks, altitudes, place, CIVIL_TWILIGHT_DEG, true),
+                crossing(looks, altitudes, place, SUNRISE_DEG, true),
+                crossing(looks, altitudes, place, SUNRISE_DEG, false),
+                crossing(looks, altitudes, place, CIVIL_TWILIGHT_DEG, false));
+    }
+
+    /** The first crossing of an altitude, up or down; two crossings within the same 20 minutes are passed over. */
+    private static java.util.Optional<Instant> crossing(
+            List<Instant> looks, double[] altitudes, Position place, double altitudeDeg, boolean rising) {
+        for (int i = 1; i < altitudes.length; i++) {
+            boolean below = altitudes[i - 1] < altitudeDeg;
+            if (below != altitudes[i] < altitudeDeg && below == rising) {
+                Instant low = looks.get(i - 1);
+                Instant high = looks.get(i);
+                while (Duration.between(low, high).toMillis() > 500) {
+                    Instant middle = low.plus(Duration.between(low, high).dividedBy(2));
+                    if (sunAltitudeDeg(middle, place) < altitudeDeg == below) {
+                        low = middle;
+                    } else {
+                        high = middle;
+                    }
+                }
+                return java.util.Optional.of(high.truncatedTo(java.time.temporal.ChronoUnit.SECONDS));
+            }
+        }
+        return java.util.Optional.empty();
+    }
 }

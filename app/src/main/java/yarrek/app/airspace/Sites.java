@@ -1,0 +1,289 @@
+package yarrek.app.airspace;
+
+import jakarta.persistence.EntityManager;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.NotFoundException;
+import yarrek.core.airspace.Ground;
+import yarrek.core.airspace.SiteLook;
+import yarrek.core.airspace.Structure;
+import yarrek.core.geo.Area;
+import yarrek.core.geo.Position;
+import yarrek.core.geo.ShapeText;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.weather.Wind;
+
+/** Places with a flight area, and what stands and lies there. */
+@Service
+public class Sites {
+    /** Things on a site beside its area and its launch point. */
+    public enum FeatureKind {
+        ALTERNATE("alternate landing"),
+        OBSTACLE("obstacle"),
+        PEOPLE("people"),
+        ROAD("road or path"),
+        HAZARD("hazard"),
+        EMITTER("emitter"),
+        NO_RECOVERY("no recovery"),
+        CREW("crew or crowd line"),
+        MEASURE("measure");
+
+        private final String words;
+
+        FeatureKind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+
+        static FeatureKind of(String text) {
+            for (FeatureKind k : values()) {
+                if (k.words.equalsIgnoreCase(text) || k.name().equalsIgnoreCase(text)) {
+                    return k;
+                }
+            }
+            return null;
+        }
+    }
+
+    /** How a thing on the site is known. */
+    public enum Known {
+        SEEN("seen"),
+        TOLD("told"),
+        ASSUMED("assumed");
+
+        private final String words;
+
+        Known(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * A thing on the site.
+     *
+     * @param sort mast, line, tree, crane, building and the like; empty for none
+     * @param heightM of its top above the ground; null when not known or it has none
+     * @param shape as {@link ShapeText} reads it
+     */
+    public record Feature(
+            FeatureKind kind, String sort, String name, Double heightM, String shape, Known known, String note) {
+        public ShapeText.Shape drawn() {
+            return ShapeText.shape(shape);
+        }
+    }
+
+    /**
+     * What was said of the place; empty texts are not known.
+     *
+     * @param coverage none, some or good
+     * @param makerLevel what the built-in map of the aircraft says here, never taken as authority
+     * @param officialMap result of the authority's own map or application: colour, names, when and by whom
+     */
+    public record Particulars(
+            String landowner,
+            String landContact,
+            String coverage,
+            String makerLevel,
+            LocalDate makerLookedOn,
+            String officialMap,
+            LocalDate officialLookedOn,
+            LocalDate visitedOn,
+            String visitedBy,
+            String help,
+            String discretion) {
+        static final Particulars NONE = new Particulars("", "", "", "", null, "", null, null, "", "", "");
+    }
+
+    /** A site as others see it; a null figure is not known. */
+    public record SiteView(
+            UUID id,
+            long version,
+            String name,
+            Position launch,
+            Area area,
+            String jurisdiction,
+            ZoneId zone,
+            Double elevationM,
+            Double reliefM,
+            Double bufferM,
+            Wind.Terrain terrain,
+            Double builtUpDistanceM,
+            Boolean overWater,
+            List<Feature> features,
+            Particulars particulars,
+            String notes) {
+        public Ground ground() {
+            return Ground.of(elevationM, reliefM);
+        }
+
+        /** Obstacles as structures, for heights; one without a height keeps it unknown. */
+        public List<Structure> structures() {
+            return features.stream()
+                    .filter(f -> f.kind() == FeatureKind.OBSTACLE)
+                    .map(f -> {
+                        ShapeText.Shape s = f.drawn();
+                        return new Structure(
+                                f.name().isEmpty() ? f.sort() : f.name(),
+                                f.sort(),
+                                s.area().map(Area::corners).orElse(s.points()),
+                                s.area(),
+                                f.heightM() == null ? OptionalDouble.empty() : OptionalDouble.of(f.heightM()));
+                    })
+                    .toList();
+        }
+
+        public List<Feature> of(FeatureKind kind) {
+            return features.stream().filter(f -> f.kind() == kind).toList();
+        }
+
+        /** A plan on this site. */
+        public SiteLook.Plan plan(Double greatestHeightM, List<TimeWindow> windows) {
+            return new SiteLook.Plan(
+                    area,
+                    launch,
+                    bufferM == null ? 0 : bufferM,
+                    greatestHeightM == null ? OptionalDouble.empty() : OptionalDouble.of(greatestHeightM),
+                    windows,
+                    zone,
+                    ground());
+        }
+    }
+
+    /** A site changed; its jobs are judged again. */
+    public record SiteChanged(UUID siteId) {}
+
+    private final EntityManager em;
+    private final ApplicationEventPublisher events;
+    private final JsonMapper json;
+
+    Sites(EntityManager em, ApplicationEventPublisher events, JsonMapper json) {
+        this.em = em;
+        this.events = events;
+        this.json = json;
+    }
+
+    @Transactional(readOnly = true)
+    public List<SiteView> sites() {
+        return em.createQuery("from SiteEntity s order by s.name", SiteEntity.class)
+                .getResultStream()
+                .map(this::view)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public SiteView site(UUID id) {
+        return view(entity(id));
+    }
+
+    /** The site nearest to a position within a distance. */
+    @Transactional(readOnly = true)
+    public Optional<SiteView> near(Position p, double metres) {
+        return sites().stream()
+                .filter(s -> s.area().distanceM(p) <= metres)
+                .min(java.util.Comparator.comparingDouble(s -> s.area().distanceM(p)));
+    }
+
+    /**
+     * Stores a site; one without an id is made new.
+     *
+     * @throws IllegalArgumentException when the name is taken
+     * @throws LostUpdateException when somebody else saved it in between
+     */
+    @Transactional
+    public UUID save(SiteView v) {
+        SiteEntity s = v.id() == null ? new SiteEntity(UUID.randomUUID()) : entity(v.id());
+        if (v.id() != null && v.version() != s.version) {
+            throw new LostUpdateException(SiteForm.values(view(s)), s.version);
+        }
+        boolean taken =
+                em.createQuery("select count(s) from SiteEntity s where s.name = :n and s.id <> :id", Long.class)
+                                .setParameter("n", v.name())
+                                .setParameter("id", s.id)
+                                .getSingleResult()
+                        > 0;
+        if (taken) {
+            throw new IllegalArgumentException("there is a site called “" + v.name() + "” already");
+        }
+        s.name = v.name();
+        s.launchLat = v.launch().latitudeDeg();
+        s.launchLon = v.launch().longitudeDeg();
+        s.area = ShapeText.write(v.area());
+        s.jurisdiction = v.jurisdiction();
+        s.zone = v.zone().getId();
+        s.elevationM = v.elevationM();
+        s.reliefM = v.reliefM();
+        s.bufferM = v.bufferM();
+        s.terrain = v.terrain() == null ? null : v.terrain().name();
+        s.builtUpDistanceM = v.builtUpDistanceM();
+        s.overWater = v.overWater();
+        s.features = json.writeValueAsString(v.features());
+        s.particulars = json.writeValueAsString(v.particulars());
+        s.notes = v.notes();
+        if (v.id() == null) {
+            em.persist(s);
+        }
+        em.flush();
+        events.publishEvent(new SiteChanged(s.id));
+        return s.id;
+    }
+
+    private SiteEntity entity(UUID id) {
+        SiteEntity s = em.find(SiteEntity.class, id);
+        if (s == null) {
+            throw new NotFoundException("site");
+        }
+        return s;
+    }
+
+    private SiteView view(SiteEntity s) {
+        List<Feature> features = new ArrayList<>(json.readValue(s.features, new TypeReference<List<Feature>>() {}));
+        Particulars p =
+                s.particulars.equals("{}") ? Particulars.NONE : json.readValue(s.particulars, Particulars.class);
+        return new SiteView(
+                s.id,
+                s.version,
+                s.name,
+                new Position(s.launchLat, s.launchLon),
+                ShapeText.area(s.area),
+                s.jurisdiction,
+                ZoneId.of(s.zone),
+                s.elevationM,
+                s.reliefM,
+                s.bufferM,
+                s.terrain == null ? null : Wind.Terrain.valueOf(s.terrain),
+                s.builtUpDistanceM,
+                s.overWater,
+                List.copyOf(features),
+                p,
+                s.notes);
+    }
+
+    /** Ids and names, by name. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> names() {
+        Map<UUID, String> names = new java.util.LinkedHashMap<>();
+        em.createQuery("select s.id, s.name from SiteEntity s order by s.name", Object[].class)
+                .getResultList()
+                .forEach(r -> names.put((UUID) r[0], (String) r[1]));
+        return names;
+    }
+}

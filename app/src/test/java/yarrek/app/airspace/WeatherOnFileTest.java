@@ -1,0 +1,150 @@
+package yarrek.app.airspace;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.util.LinkedMultiValueMap;
+import org.springframework.util.MultiValueMap;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.weather.Observation;
+
+/** Which report speaks for an hour, figures as typed, and the station's table. */
+class WeatherOnFileTest {
+    private static final ZoneId AZORES = ZoneId.of("Atlantic/Azores");
+    private static final LocalDate TODAY = LocalDate.of(2027, 6, 12);
+    private static final Instant TEN = Instant.parse("2027-06-12T10:00:00Z");
+
+    private static Weather.Report report(Instant at, Weather.Kind kind, double wind) {
+        Observation o = new Observation(
+                at,
+                OptionalDouble.empty(),
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                OptionalDouble.of(wind),
+                OptionalDouble.empty(),
+                10,
+                OptionalDouble.empty(),
+                List.of(),
+                List.of(),
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                Optional.empty());
+        return new Weather.Report(UUID.randomUUID(), at, kind, "", o, "test", "test", at);
+    }
+
+    @ParameterizedTest(name = "{0} minutes after: observation {1}, forecast {2}")
+    @CsvSource({
+        "-31, false, false",
+        "-30, false, true",
+        "0, true, true",
+        "30, true, true",
+        "31, true, false",
+        "75, true, false",
+        "76, false, false"
+    })
+    void anObservationHoldsAfterItAndAForecastAroundIt(int minutes, boolean observation, boolean forecast) {
+        Instant t = TEN.plusSeconds(60L * minutes);
+        assertThat(report(TEN, Weather.Kind.METAR, 5).speaksFor(t)).isEqualTo(observation);
+        assertThat(report(TEN, Weather.Kind.FORECAST, 5).speaksFor(t)).isEqualTo(forecast);
+    }
+
+    @Test
+    void whatWasObservedCountsBeforeWhatWasForecastAndTheNewestFirst() {
+        Weather.Report forecast = report(TEN.plusSeconds(1800), Weather.Kind.FORECAST, 1);
+        Weather.Report old = report(TEN, Weather.Kind.METAR, 2);
+        Weather.Report newer = report(TEN.plusSeconds(1200), Weather.Kind.TYPED, 3);
+        assertThat(Weather.at(List.of(forecast, old), TEN.plusSeconds(1800))).contains(old);
+        assertThat(Weather.at(List.of(forecast, old, newer), TEN.plusSeconds(1800)))
+                .contains(newer);
+    }
+
+    @Test
+    void hoursWithAHoleAreNotCovered() {
+        List<Weather.Report> hourly = List.of(
+                report(TEN, Weather.Kind.FORECAST, 1),
+                report(TEN.plusSeconds(3600), Weather.Kind.FORECAST, 2),
+                report(TEN.plusSeconds(3 * 3600), Weather.Kind.FORECAST, 3));
+        assertThat(Weather.covering(hourly, List.of(new TimeWindow(TEN, TEN.plusSeconds(3600))))
+                        .orElseThrow())
+                .hasSize(2);
+        assertThat(Weather.covering(hourly, List.of(new TimeWindow(TEN, TEN.plusSeconds(3 * 3600)))))
+                .isEmpty();
+    }
+
+    private static MultiValueMap<String, String> typed(String... pairs) {
+        MultiValueMap<String, String> p = new LinkedMultiValueMap<>();
+        p.add("time", "9:30");
+        for (String pair : pairs) {
+            p.add(pair.split("=")[0], pair.split("=")[1]);
+        }
+        return p;
+    }
+
+    @Test
+    void figuresAreReadWithTheirUnitsAndTheRestStaysUnknown() {
+        Observation o = TypedWeather.read(typed("wind=10 kn", "cloud=1000 ft", "precipitation=no"), AZORES, TODAY);
+        // the Azores are on UTC in summer
+        assertThat(o.at()).isEqualTo(Instant.parse("2027-06-12T09:30:00Z"));
+        assertThat(o.windMps().getAsDouble()).isCloseTo(5.144, within(0.001));
+        assertThat(o.windHeightM()).isEqualTo(2);
+        assertThat(o.lowestCloudM().getAsDouble()).isCloseTo(304.8, within(1e-9));
+        assertThat(o.gustMps()).isEmpty();
+        assertThat(o.visibilityM()).isEmpty();
+        assertThat(o.precipitation()).contains(false);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "wind=8 m/s;gust=5 m/s|gust: below the mean wind",
+                "temperature=5;dew=6|dew point: above the temperature",
+                "wind=-3|wind: must be from 0 to 100",
+                "visibility=far|visibility: “far” is not understood",
+                "precipitation=yes|type at least one figure"
+            })
+    void whatCannotBeIsRefusedByItsField(String pairs, String told) {
+        assertThatThrownBy(() -> TypedWeather.read(typed(pairs.split(";")), AZORES, TODAY))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining(told);
+    }
+
+    private static final String HEAD =
+            "time,windFromDeg,windMps,gustMps,temperatureC,dewPointC,visibilityM,cloudBaseM,rain\n";
+
+    @Test
+    void theStationsTableIsReadAndNoCloudBaseIsAClearSky() {
+        List<Observation> hours = WeatherStation.forecast(HEAD + "2027-06-12T10:00:00Z,240,6.1,,12.5,8.0,10000,,no\n");
+        assertThat(hours).singleElement().satisfies(o -> {
+            assertThat(o.skyClear()).isTrue();
+            assertThat(o.gustMps()).isEmpty();
+            assertThat(o.windFromDeg()).isEqualTo(OptionalDouble.of(240));
+        });
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "2027-06-12T10:00:00Z,240,6.1|forecast line 2: 9 columns are expected, found 3",
+                "noon,240,6,8,12,8,10000,500,no|forecast line 2: “noon” is no time in UTC",
+                "2027-06-12T10:00:00Z,240,six,8,12,8,10000,500,no|forecast line 2: “six” is no number"
+            })
+    void rubbishFromTheStationIsRefusedByItsLine(String line, String told) {
+        assertThatThrownBy(() -> WeatherStation.forecast(HEAD + line)).hasMessageContaining(told);
+    }
+}

@@ -1,0 +1,80 @@
+package yarrek.core.airspace;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How high a law lets an aircraft fly over open ground and beside a structure. Data, in {@code airspace/allowances.txt};
+ * the rules of the packs say the same and judge, and a test holds the two together.
+ *
+ * @param jurisdiction whose law
+ * @param baseM height above ground without a structure in metres
+ * @param tallerThanM only a structure above this height raises the limit; 0 for any
+ * @param withinM horizontal distance to the structure in metres
+ * @param withinIncluded whether the very distance still counts
+ * @param aboveTopM metres above the structure's top
+ * @param condition what else must hold, in words; empty for nothing
+ * @param workOnly not for recreation
+ * @param ruleId the rule of the pack
+ * @param citation of that rule
+ */
+public record Allowance(
+        String jurisdiction,
+        double baseM,
+        double tallerThanM,
+        double withinM,
+        boolean withinIncluded,
+        double aboveTopM,
+        String condition,
+        boolean workOnly,
+        String ruleId,
+        String citation) {
+    private static final List<Allowance> ALL = read();
+
+    private static List<Allowance> read() {
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(
+                Allowance.class.getResourceAsStream("/airspace/allowances.txt"), StandardCharsets.UTF_8))) {
+            return in.lines()
+                    .filter(l -> !l.startsWith("#") && !l.isBlank())
+                    .map(l -> l.split("\\|", -1))
+                    .map(p -> new Allowance(
+                            p[0],
+                            Double.parseDouble(p[1]),
+                            Double.parseDouble(p[2]),
+                            Double.parseDouble(p[3]),
+                            p[4].equals("included"),
+                            Double.parseDouble(p[5]),
+                            p[6],
+                            p[7].equals("work"),
+                            p[8],
+                            p[9]))
+                    .toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    public static List<Allowance> all() {
+        return ALL;
+    }
+
+    /** For a place; a national overlay such as EU-XX inherits. Empty when the pack sets no height. */
+    public static Optional<Allowance> of(String jurisdiction) {
+        return ALL.stream()
+                .filter(a -> jurisdiction.equals(a.jurisdiction) || jurisdiction.startsWith(a.jurisdiction + "-"))
+                .findFirst();
+    }
+
+    /** Whether a structure at a distance raises the limit for a purpose. */
+    boolean counts(double heightM, double distanceM, boolean work) {
+        return aboveTopM >= 0
+                && heightM > tallerThanM
+                && (withinIncluded ? distanceM <= withinM : distanceM < withinM)
+                && (work || !workOnly);
+    }
+}

@@ -1,0 +1,170 @@
+package yarrek.core.airspace;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import yarrek.core.geo.Area;
+import yarrek.core.geo.Geodesy;
+import yarrek.core.geo.Position;
+import yarrek.core.time.TimeWindow;
+
+/**
+ * What a planned area, widened by a buffer, meets among the zones, and what lies around it.
+ *
+ * @param met zones whose ground the widened area meets, the most pressing first
+ * @param nearest for each kind with a zone within about 10 km the one nearest to the area itself
+ * @param around every aerodrome, heliport and seaplane area within 10 km of the area, and the nearest of each at any
+ *     distance, nearest first
+ */
+public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Neighbour> around) {
+    /** Places are listed out to here. */
+    public static final double AROUND_M = 10_000;
+
+    /** Kinds whose nearest is named however far it is. */
+    private static final List<ZoneKind> ALWAYS_SOUGHT =
+            List.of(ZoneKind.AERODROME, ZoneKind.HELIPORT, ZoneKind.SEAPLANE);
+
+    /**
+     * What is planned.
+     *
+     * @param buffer metres by which the area is widened, zero or more
+     * @param greatestHeightM above ground; empty when not known
+     * @param windows hours in which it is flown; empty for any time
+     * @param place time zone of the place
+     */
+    public record Plan(
+            Area area,
+            Position launch,
+            double buffer,
+            OptionalDouble greatestHeightM,
+            List<TimeWindow> windows,
+            ZoneId place,
+            Ground ground) {}
+
+    /**
+     * A zone whose ground the widened area meets.
+     *
+     * @param overlapM2 of the widened area, square metres
+     * @param share of the widened area, 0 to 1
+     * @param height how the plan's heights meet the zone's
+     * @param inForce parts of the hours in which it is in force; empty when at none of them
+     * @param overlapHeights the metres above ground that plan and zone share; empty when they share none or it is not known
+     * @param onlyEdge they share an edge on the ground and no inside
+     * @param onlyInBuffer the area itself, without the buffer, does not meet it
+     */
+    public record Met(
+            Zone zone,
+            double overlapM2,
+            double share,
+            Zone.Meeting height,
+            List<TimeWindow> inForce,
+            Optional<HeightLimit.Span> overlapHeights,
+            boolean onlyEdge,
+            boolean onlyInBuffer) {
+        /** Clear when the heights or the hours do not meet; not known when the heights are not. */
+        public Zone.Meeting meeting() {
+            return inForce.isEmpty() || height == Zone.Meeting.CLEAR
+                    ? Zone.Meeting.CLEAR
+                    : height == Zone.Meeting.NOT_KNOWN
+                            ? Zone.Meeting.NOT_KNOWN
+                            : onlyEdge || height == Zone.Meeting.TOUCHES ? Zone.Meeting.TOUCHES : Zone.Meeting.MEETS;
+        }
+    }
+
+    /**
+     * @param distanceM from the area's nearest edge; zero when they meet
+     * @param bearingDeg from the launch point to the zone's middle, true, 0 to below 360
+     * @param fromLaunchM from the launch point to the zone's nearest point
+     */
+    public record Neighbour(Zone zone, double distanceM, double bearingDeg, double fromLaunchM) {}
+
+    public static SiteLook of(Plan plan, ZoneIndex index) {
+        Area wide = plan.area().widened(plan.buffer());
+        double wideM2 = wide.areaM2();
+        List<Met> met = new ArrayList<>();
+        for (Zone z : index.near(wide, 0)) {
+            if (z.area().meets(wide)) {
+                met.add(met(z, plan, wide, wideM2));
+            }
+        }
+        met.sort(Comparator.comparing(Met::meeting)
+                .thenComparing(m -> m.zone().restriction())
+                .thenComparing(m -> -m.overlapM2())
+                .thenComparing(m -> m.zone().id()));
+        Map<ZoneKind, Zone> best = new EnumMap<>(ZoneKind.class);
+        Map<ZoneKind, Double> distance = new EnumMap<>(ZoneKind.class);
+        List<Neighbour> around = new ArrayList<>();
+        for (Zone z : index.near(plan.area(), AROUND_M)) {
+            double d = z.area().distanceM(plan.area());
+            if (d < distance.getOrDefault(z.kind(), Double.MAX_VALUE)) {
+                distance.put(z.kind(), d);
+                best.put(z.kind(), z);
+            }
+            if (ALWAYS_SOUGHT.contains(z.kind()) && d <= AROUND_M) {
+                around.add(neighbour(z, d, plan));
+            }
+        }
+        Map<ZoneKind, Neighbour> nearest = new EnumMap<>(ZoneKind.class);
+        best.forEach((kind, z) -> nearest.put(kind, neighbour(z, distance.get(kind), plan)));
+        for (ZoneKind kind : ALWAYS_SOUGHT) {
+            if (distance.getOrDefault(kind, Double.MAX_VALUE) > AROUND_M) {
+                index.nearest(plan.area(), kind).ifPresent(z -> {
+                    Neighbour n = neighbour(z, z.area().distanceM(plan.area()), plan);
+                    nearest.put(kind, n);
+                    around.add(n);
+                });
+            }
+        }
+        around.sort(Comparator.comparingDouble(Neighbour::distanceM));
+        return new SiteLook(List.copyOf(met), nearest, List.copyOf(around));
+    }
+
+    private static Met met(Zone z, Plan plan, Area wide, double wideM2) {
+        Optional<Area> shared = z.area().overlap(wide);
+        double m2 = shared.map(Area::areaM2).orElse(0.0);
+        Zone.Meeting height = z.heights(plan.greatestHeightM(), plan.ground());
+        List<TimeWindow> inForce = plan.windows().isEmpty()
+                ? List.of(new TimeWindow(java.time.Instant.MIN, java.time.Instant.MAX))
+                : plan.windows().stream()
+                        .flatMap(w -> z.times().within(w, plan.place()).stream())
+                        .toList();
+        return new Met(
+                z,
+                m2,
+                wideM2 == 0 ? 0 : m2 / wideM2,
+                height,
+                inForce,
+                shared(z, plan),
+                shared.isEmpty(),
+                plan.buffer() > 0 && !z.area().meets(plan.area()));
+    }
+
+    private static Optional<HeightLimit.Span> shared(Zone z, Plan plan) {
+        Optional<HeightLimit.Span> low = z.lower().aboveGround(plan.ground());
+        Optional<HeightLimit.Span> high = z.upper().aboveGround(plan.ground());
+        if (low.isEmpty() || high.isEmpty() || plan.greatestHeightM().isEmpty()) {
+            return Optional.empty();
+        }
+        double from = Math.max(0, low.get().leastM());
+        double to = Math.min(plan.greatestHeightM().getAsDouble(), high.get().greatestM());
+        return to >= from ? Optional.of(new HeightLimit.Span(from, to)) : Optional.empty();
+    }
+
+    private static Neighbour neighbour(Zone z, double distanceM, Plan plan) {
+        return new Neighbour(
+                z,
+                distanceM,
+                Geodesy.bearingDeg(plan.launch(), z.area().middle()),
+                z.area().distanceM(plan.launch()));
+    }
+
+    /** Everything met that is not clear, for the rules. */
+    public List<Met> pressing() {
+        return met.stream().filter(m -> m.meeting() != Zone.Meeting.CLEAR).toList();
+    }
+}

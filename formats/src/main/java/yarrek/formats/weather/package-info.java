@@ -1,0 +1,2 @@
+/** Weather reports in open forms. */
+package yarrek.formats.weather;
