@@ -180,7 +180,7 @@ class PapersPagesTest extends BrowserTest {
     @Test
     void anIncidentSaysWhatMayHaveToBeReportedAndByWhen() {
         signIn("manager");
-        page.navigate(address("/incidents/" + id("select id from incident limit 1")));
+        page.navigate(address("/incidents/" + id("select id from incident order by happened_at, id limit 1")));
         assertThat(page.locator("#duties")).containsText("not known whether it applies");
         page.selectOption("[name='occurrence.injury']", "serious");
         page.fill("[name='occurrence.awareAt']", "2026-11-24T10:00:00Z");
@@ -197,7 +197,8 @@ class PapersPagesTest extends BrowserTest {
 
     @Test
     void whoOpenedAnIncidentSeesItsDutiesThoughTheFlightIsNowAnothers() {
-        String incident = id("select id from incident where flight_id is not null limit 1");
+        String incident = id("select i.id from incident i join flight f on f.id = i.flight_id"
+                + " where f.pilot_id is not null order by i.happened_at, i.id limit 1");
         String opened = id("select opened_by from incident where id = '" + incident + "'");
         String pilot = id("select pilot_id from flight where id = (select flight_id from incident where id = '"
                 + incident + "')");
