@@ -27,6 +27,10 @@ import yarrek.app.airspace.Directory;
 import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.approvals.Terms;
+import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
@@ -45,6 +49,7 @@ import yarrek.core.airspace.HeightLimit;
 import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneKind;
+import yarrek.core.approval.ApprovalState;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
@@ -64,6 +69,7 @@ class DemoWorld implements ApplicationRunner {
     private static final Logger LOG = LoggerFactory.getLogger(DemoWorld.class);
     private static final ZoneId ZONE = ZoneId.of("Atlantic/Azores");
     private static final String BY = "sample world";
+    private static final Structure NONE = new Structure(null, null, false, null);
 
     private final Office office;
     private final Papers papers;
@@ -78,6 +84,9 @@ class DemoWorld implements ApplicationRunner {
     private final Incidents incidents;
     private final Answers answers;
     private final Rulebook rulebook;
+    private final Approvals approvals;
+    private final Kinds kinds;
+    private final Chains chains;
     private final Clock clock;
 
     private final Map<String, UUID> ids = new HashMap<>();
@@ -98,7 +107,13 @@ class DemoWorld implements ApplicationRunner {
             Incidents incidents,
             Answers answers,
             Rulebook rulebook,
+            Approvals approvals,
+            Kinds kinds,
+            Chains chains,
             Clock clock) {
+        this.approvals = approvals;
+        this.kinds = kinds;
+        this.chains = chains;
         this.office = office;
         this.papers = papers;
         this.crew = crew;
@@ -143,6 +158,7 @@ class DemoWorld implements ApplicationRunner {
         answersGiven();
         ownRules();
         planJobs();
+        chains();
         fly();
         openIncident();
         office.createUser("pilot", "Ailsa Fenwright", "pilot-demo", Viewer.Role.PILOT, ids.get("Ailsa Fenwright"));
@@ -546,7 +562,8 @@ class DemoWorld implements ApplicationRunner {
                             "uSpace", "no",
                             "airspace.controlled", site.equals("Field edge") ? "yes" : "no",
                             "zoneDemandsRemoteId", "no",
-                            "launchPermission", "yes"),
+                            "launchPermission", "yes",
+                            "event", "none"),
                     BY);
         }
         for (String aircraft : List.of(
@@ -942,7 +959,6 @@ class DemoWorld implements ApplicationRunner {
     }
 
     private void planJobs() {
-        Structure none = new Structure(null, null, false, null);
         Structure mast = new Structure(112.0, 40.0, true, true);
         job(
                 "Peat bog grid, north",
@@ -955,7 +971,7 @@ class DemoWorld implements ApplicationRunner {
                 90.0,
                 420.0,
                 200.0,
-                none,
+                NONE,
                 "Hanne Loxby",
                 "Rufus Caldervane",
                 "Bracken/standard",
@@ -973,7 +989,7 @@ class DemoWorld implements ApplicationRunner {
                 40.0,
                 250.0,
                 32.0,
-                none,
+                NONE,
                 "Ailsa Fenwright",
                 "Merete Skaldane",
                 "Bracken/over water",
@@ -991,7 +1007,7 @@ class DemoWorld implements ApplicationRunner {
                 75.0,
                 380.0,
                 120.0,
-                none,
+                NONE,
                 "Ailsa Fenwright",
                 "Hanne Loxby",
                 "Sorrel/light",
@@ -1009,7 +1025,7 @@ class DemoWorld implements ApplicationRunner {
                 50.0,
                 480.0,
                 60.0,
-                none,
+                NONE,
                 "Idris Pennow",
                 null,
                 "Bracken/over water",
@@ -1045,7 +1061,7 @@ class DemoWorld implements ApplicationRunner {
                 60.0,
                 300.0,
                 160.0,
-                none,
+                NONE,
                 "Rufus Caldervane",
                 null,
                 "Juniper/standard",
@@ -1063,7 +1079,7 @@ class DemoWorld implements ApplicationRunner {
                 55.0,
                 300.0,
                 90.0,
-                none,
+                NONE,
                 "Merete Skaldane",
                 "Ailsa Fenwright",
                 "Marram/night",
@@ -1081,7 +1097,7 @@ class DemoWorld implements ApplicationRunner {
                 70.0,
                 450.0,
                 80.0,
-                none,
+                NONE,
                 "Tomas Orrel",
                 "Hanne Loxby",
                 "Teasel/thermal",
@@ -1099,7 +1115,7 @@ class DemoWorld implements ApplicationRunner {
                 45.0,
                 350.0,
                 null,
-                none,
+                NONE,
                 null,
                 null,
                 null,
@@ -1117,7 +1133,7 @@ class DemoWorld implements ApplicationRunner {
                 40.0,
                 250.0,
                 45.0,
-                none,
+                NONE,
                 "Ailsa Fenwright",
                 "Hanne Loxby",
                 "Bracken/over water",
@@ -1135,7 +1151,7 @@ class DemoWorld implements ApplicationRunner {
                 110.0,
                 450.0,
                 200.0,
-                none,
+                NONE,
                 "Hanne Loxby",
                 null,
                 "Bracken/standard",
@@ -1153,7 +1169,7 @@ class DemoWorld implements ApplicationRunner {
                 80.0,
                 400.0,
                 100.0,
-                none,
+                NONE,
                 "Ailsa Fenwright",
                 "Hanne Loxby",
                 "Sorrel/light",
@@ -1177,6 +1193,130 @@ class DemoWorld implements ApplicationRunner {
                 12,
                 "Call the tower before take-off and after landing.",
                 "TAR-AD");
+    }
+
+    // --- approvals ---------------------------------------------------------------------------------------------------
+
+    /** A job of three days in the surroundings of an aerodrome, its chain half gone through, and one of last spring. */
+    private void chains() throws BrokenFileException {
+        kinds.savePlans(
+                Map.of(
+                        "normal",
+                        "Brief the crew: who flies, who watches, who speaks to passers-by.\nWalk the launch point, look at wind and people again.\nTake off, hold at 3 m, check control and picture, then fly the plan.",
+                        "emergency",
+                        "Land at once at the nearest clear place.\nAnybody hurt: first aid, then the emergency number.\nNote time, position, height; keep the log as it is.",
+                        "lostLink",
+                        "The aircraft climbs to its return height and comes home; the observer calls where it is.\nNo return within one minute: act as for a fly-away.",
+                        "flyAway",
+                        "Call the tower by the number on the emergency card: position, heading, height, minutes left, description.\nKeep watching; keep trying; tell when it is down."),
+                List.of(
+                        new Kinds.Risk(
+                                "Aircraft falls",
+                                "walkers on the track",
+                                "track watched by the observer, flight held while anybody is within 30 m",
+                                "a fall between two looks"),
+                        new Kinds.Risk(
+                                "Link is lost",
+                                "people at the field",
+                                "return height above every obstacle, home point checked",
+                                "wind above the maker's limit on the way"),
+                        new Kinds.Risk(
+                                "Light aircraft low over the field",
+                                "crew of that aircraft",
+                                "call with the tower before each flight, observer looks out, descend at once",
+                                "an aircraft without radio")));
+        // decided requests of last spring: how long the tower takes
+        job(
+                "Field edge, spring levels",
+                "Field edge",
+                -160,
+                -157,
+                10,
+                13,
+                "A3",
+                60.0,
+                300.0,
+                160.0,
+                NONE,
+                "Hanne Loxby",
+                "Ailsa Fenwright",
+                "Bracken/standard",
+                5.0,
+                12.0,
+                Boolean.TRUE);
+        jobs.setState(ids.get("Field edge, spring levels"), "FLOWN");
+        Jobs.JobView spring = jobs.jobUnchecked(ids.get("Field edge, spring levels"));
+        int[] took = {4, 6, 5, 9};
+        for (int i = 0; i < took.length; i++) {
+            UUID a = chains.begin(spring, "zoneEU@TAR-AD#" + (i + 1), BY);
+            approvals.move(a, ApprovalState.SENT, at(-180 + i), "", BY);
+            approvals.grant(
+                    a,
+                    new Approvals.Grant(
+                            "TAR-19" + (10 + i), approvals.approval(a).request(), "", ZONE),
+                    at(-180 + i + took[i]),
+                    BY);
+        }
+        job(
+                "Field edge, drainage levels",
+                "Field edge",
+                33,
+                35,
+                10,
+                13,
+                "A3",
+                60.0,
+                300.0,
+                160.0,
+                NONE,
+                "Hanne Loxby",
+                "Ailsa Fenwright",
+                "Bracken/standard",
+                5.0,
+                9.0,
+                Boolean.TRUE);
+        Jobs.JobView levels = jobs.jobUnchecked(ids.get("Field edge, drainage levels"));
+        UUID first = chains.begin(levels, "zoneEU@TAR-AD#1", BY);
+        approvals.spend(first, 1.5, BY);
+        approvals.keep(
+                first,
+                Approvals.LetterKind.LETTER_OUT,
+                at(-9),
+                "To the tower of Tarrow Field: three mornings of levels along the drain east of the runway, 60 m above ground at most. Map and corners attached.",
+                "",
+                null,
+                BY);
+        approvals.move(first, ApprovalState.SENT, at(-9), "", BY);
+        Area wide = levels.site().area();
+        Terms asked = approvals.approval(first).request();
+        Terms narrower = new Terms(
+                asked.from(),
+                asked.to(),
+                ShapeText.write(Area.circle(wide.middle(), 0.42 * wide.figures().extentM())),
+                50.0,
+                "50 m above ground",
+                asked.aircraft(),
+                asked.pilots(),
+                asked.purpose(),
+                asked.quotes(),
+                Set.of());
+        approvals.grant(
+                first,
+                new Approvals.Grant(
+                        "TAR-2290",
+                        narrower,
+                        "Call the tower 15 minutes before take-off and after landing.\nDescend at once when told.",
+                        ZONE),
+                at(-3),
+                BY);
+        UUID second = chains.begin(levels, "zoneEU@TAR-AD#2", BY);
+        approvals.move(second, ApprovalState.SENT, at(-8), "", BY);
+        chains.begin(levels, "zoneEU@TAR-AD#3", BY);
+        chains.begin(levels, "unlock#1", BY);
+    }
+
+    private Instant at(int days) {
+        return today.plusDays(days).atTime(10, 30).atZone(ZONE).toInstant();
     }
 
     private void approval(

@@ -22,6 +22,8 @@ import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.answers.Answers;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Terms;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobFacts;
@@ -34,9 +36,11 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
+import yarrek.core.approval.Cover;
 import yarrek.core.flight.FlightFinder;
 import yarrek.core.flight.FlightJudge;
 import yarrek.core.flight.FlightSummary;
+import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
@@ -139,6 +143,7 @@ public class Flights {
     private final Papers papers;
     private final Answers answers;
     private final Office office;
+    private final Approvals approvals;
 
     Flights(
             EntityManager em,
@@ -151,7 +156,8 @@ public class Flights {
             Crew crew,
             Papers papers,
             Answers answers,
-            Office office) {
+            Office office,
+            Approvals approvals) {
         this.em = em;
         this.answers = answers;
         this.clock = clock;
@@ -163,6 +169,7 @@ public class Flights {
         this.crew = crew;
         this.papers = papers;
         this.office = office;
+        this.approvals = approvals;
     }
 
     // --- bringing in -------------------------------------------------------------------------------------------------
@@ -459,17 +466,19 @@ public class Flights {
         Facts.Builder b;
         OptionalDouble relief = OptionalDouble.empty();
         OptionalDouble elevation = OptionalDouble.empty();
-        Map<String, String> approvals = Map.of();
+        Map<String, String> lifted = Map.of();
+        List<Area> approved = List.of();
         if (f.jobId != null) {
-            b = jobs.factsOf(f.jobId).toBuilder();
+            Facts planned = jobs.factsOf(f.jobId, flown);
+            b = planned.toBuilder();
             Jobs.JobView job = jobs.jobUnchecked(f.jobId);
             relief = job.site().reliefM() == null
                     ? OptionalDouble.empty()
                     : OptionalDouble.of(job.site().reliefM());
             elevation = job.site().ground().elevationM();
-            approvals = jobs.approvalsOf(f.jobId);
+            lifted = Jobs.lifted(planned);
             // planned figures do not judge what was flown
-            for (String planned : List.of(
+            for (String figure : List.of(
                     "heightAboveGroundM",
                     "heightAboveSurfaceM",
                     "heightAboveTakeoffM",
@@ -478,11 +487,16 @@ public class Flights {
                     "weather.windMps",
                     "weather.temperatureC",
                     "cautionArea",
+                    "approval.outsideM",
+                    "approval.outsideMinutes",
+                    "approval.aircraftNamed",
+                    "approval.pilotNamed",
                     "light",
                     "light.halfHour",
                     "light.halfHourNight")) {
-                b.without(planned);
+                b.without(figure);
             }
+            approved = terms(b, f, job.site().zone());
             boolean otherAircraft = job.build() != null
                     && f.aircraftId != null
                     && !job.build().aircraft().id().equals(f.aircraftId);
@@ -522,7 +536,69 @@ public class Flights {
         if (airspace.freshness() == Airspace.Freshness.CURRENT) {
             b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
         }
-        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, approvals);
+        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, lifted, approved);
+    }
+
+    /** How the flight stands to the terms of what was granted for that day; answers the areas it had to stay in. */
+    private List<Area> terms(Facts.Builder b, FlightEntity f, ZoneId zone) {
+        LocalDate day = f.takeoff.atZone(zone).toLocalDate();
+        List<Approvals.ApprovalView> held = approvals.of(f.jobId).stream()
+                .filter(a -> a.state().isHeld() && !a.terms().equals(Terms.NONE))
+                .filter(a -> !day.isBefore(a.firstDay()) && !day.isAfter(a.lastDay()))
+                .toList();
+        if (held.isEmpty()) {
+            return List.of();
+        }
+        String numbers =
+                held.stream().map(Approvals.ApprovalView::reference).distinct().collect(Collectors.joining(", "));
+        double minutes = 0;
+        boolean hoursKnown = true;
+        for (Approvals.ApprovalView a : held) {
+            Terms t = a.terms();
+            if (!t.leavesOpen(Cover.Dimension.TIME)) {
+                hoursKnown &= t.window().isPresent();
+                minutes = Math.max(
+                        minutes,
+                        t.window()
+                                .map(w -> (Math.max(
+                                                        0,
+                                                        Duration.between(f.takeoff, w.start())
+                                                                .toSeconds())
+                                                + Math.max(
+                                                        0,
+                                                        Duration.between(w.end(), f.landing)
+                                                                .toSeconds()))
+                                        / 60.0)
+                                .orElse(0.0));
+            }
+        }
+        if (hoursKnown) {
+            b.quantity("approval.outsideMinutes", minutes, 0, "the flight's hours against " + numbers);
+        }
+        if (f.aircraftId != null) {
+            String serial = fleet.aircraft(f.aircraftId).serial();
+            b.yesNo(
+                    "approval.aircraftNamed",
+                    held.stream()
+                            .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.AIRCRAFT)
+                                    || a.terms().aircraft().contains(serial)),
+                    serial + " against " + numbers);
+        }
+        if (f.pilotId != null) {
+            String name = crew.person(f.pilotId).name();
+            b.yesNo(
+                    "approval.pilotNamed",
+                    held.stream()
+                            .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.PILOTS)
+                                    || a.terms().pilots().contains(name)),
+                    name + " against " + numbers);
+        }
+        boolean areasKnown = held.stream()
+                .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.AREA)
+                        || a.terms().drawnArea().isPresent());
+        return areasKnown
+                ? held.stream().flatMap(a -> a.terms().drawnArea().stream()).toList()
+                : List.of();
     }
 
     private void aircraft(Facts.Builder b, FlightEntity f) {

@@ -81,6 +81,74 @@ public record JobDraft(
                 buildId);
     }
 
+    /** The same on other days. */
+    public JobDraft on(LocalDate first, LocalDate last) {
+        return new JobDraft(
+                name,
+                siteId,
+                purpose,
+                category,
+                subcategory,
+                first,
+                last,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotDistanceM,
+                peopleDistanceM,
+                overPeople,
+                assembly,
+                sight,
+                lowSpeed,
+                speedMps,
+                structure,
+                emergency,
+                dangerous,
+                autoModes,
+                windMps,
+                temperatureC,
+                pilotFit,
+                hoursSinceAlcohol,
+                pilotId,
+                observerId,
+                buildId);
+    }
+
+    /** The same with another build. */
+    public JobDraft with(UUID build) {
+        return new JobDraft(
+                name,
+                siteId,
+                purpose,
+                category,
+                subcategory,
+                firstDay,
+                lastDay,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotDistanceM,
+                peopleDistanceM,
+                overPeople,
+                assembly,
+                sight,
+                lowSpeed,
+                speedMps,
+                structure,
+                emergency,
+                dangerous,
+                autoModes,
+                windMps,
+                temperatureC,
+                pilotFit,
+                hoursSinceAlcohol,
+                pilotId,
+                observerId,
+                build);
+    }
+
     /** What a height counts from. */
     public enum HeightReference {
         GROUND("above ground"),

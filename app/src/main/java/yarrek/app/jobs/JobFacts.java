@@ -15,6 +15,9 @@ import yarrek.app.airspace.Airspace;
 import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.approvals.Terms;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
@@ -22,17 +25,23 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.airspace.AirspaceFacts;
 import yarrek.core.airspace.SiteLook;
+import yarrek.core.approval.Cover;
 import yarrek.core.rulebook.ApprovalHeld;
+import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.SunFacts;
+import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.WeatherFacts;
 
 /** Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. */
 @Component
 public class JobFacts {
+    /** Kinds of paper that the operator holds as a rule, and that may be granted for one job. */
+    private static final Set<String> OPERATORS = Set.of("operationalAuthorisation", "operatorCertificate");
+
     private final Office office;
     private final Airspace airspace;
     private final Sites sites;
@@ -42,6 +51,8 @@ public class JobFacts {
     private final Papers papers;
     private final Answers answers;
     private final Rulebook rulebook;
+    private final Approvals approvals;
+    private final Kinds kinds;
 
     JobFacts(
             Office office,
@@ -52,7 +63,11 @@ public class JobFacts {
             Crew crew,
             Papers papers,
             Answers answers,
-            Rulebook rulebook) {
+            Rulebook rulebook,
+            Approvals approvals,
+            Kinds kinds) {
+        this.approvals = approvals;
+        this.kinds = kinds;
         this.office = office;
         this.answers = answers;
         this.rulebook = rulebook;
@@ -65,8 +80,15 @@ public class JobFacts {
     }
 
     Facts of(UUID jobId, JobDraft d) {
+        return of(jobId, d, true, JobEntity.windows(d, sites.site(d.siteId()).zone()));
+    }
+
+    /**
+     * @param granted whether what is granted for the job counts; without it, what would be needed shows
+     * @param windows the hours looked at: those of the job, or those of one flight
+     */
+    Facts of(UUID jobId, JobDraft d, boolean granted, List<TimeWindow> windows) {
         Sites.SiteView site = sites.site(d.siteId());
-        List<TimeWindow> windows = JobEntity.windows(d, site.zone());
         Facts.Builder b = Facts.builder(site.zone());
         windows.forEach(b::window);
         Office.OperatorView operator = office.operator();
@@ -104,7 +126,7 @@ public class JobFacts {
         if (jobId != null) {
             roles.put(jobId, "job");
         }
-        List<PaperHeld> held = papers.held(roles);
+        List<PaperHeld> held = granted ? counted(papers.held(roles)) : withoutJob(papers.held(roles));
         b.papers(held);
         declarations(b, held, windows, site.jurisdiction());
         recency(b, held, site.jurisdiction());
@@ -113,7 +135,7 @@ public class JobFacts {
         }
         papers.liabilityAmount(operator.id(), d.firstDay())
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
-        zones(b, jobId, site, windows);
+        zones(b, granted ? approvals(b, jobId, d, site, build, windows) : Map.of(), site, windows);
         weather(b, site, windows);
         return b.build();
     }
@@ -264,8 +286,7 @@ public class JobFacts {
                 });
     }
 
-    private void zones(Facts.Builder b, UUID jobId, Sites.SiteView site, List<TimeWindow> windows) {
-        Map<String, String> approvals = approvals(b, jobId, windows);
+    private void zones(Facts.Builder b, Map<String, String> approvals, Sites.SiteView site, List<TimeWindow> windows) {
         Airspace.Freshness freshness = airspace.freshness();
         if (freshness == Airspace.Freshness.NONE) {
             return; // nobody has brought zones in: not known, never "none"
@@ -311,26 +332,234 @@ public class JobFacts {
                 });
     }
 
-    /** Approvals of the job in force for all of it: what they lift, by zone id; rule ids go into the facts. */
-    private Map<String, String> approvals(Facts.Builder b, UUID jobId, List<TimeWindow> windows) {
+    private static List<PaperHeld> withoutJob(List<PaperHeld> held) {
+        return held.stream().filter(p -> !p.role().equals("job")).toList();
+    }
+
+    /** An authorisation granted for one job counts as the operator's for that job. */
+    private static List<PaperHeld> counted(List<PaperHeld> held) {
+        return held.stream()
+                .map(p -> p.role().equals("job") && OPERATORS.contains(p.kind())
+                        ? new PaperHeld(
+                                p.kind(),
+                                p.level(),
+                                "operator",
+                                p.number(),
+                                p.jurisdiction(),
+                                p.validity(),
+                                p.endKnown())
+                        : p)
+                .toList();
+    }
+
+    /** An approval on file as a paper, and on which of the hours of a job it counts. */
+    private record OnFile(String number, Set<String> lifts, List<TimeWindow> covers) {}
+
+    /**
+     * What the approvals of the job lift, by zone id; rules that they lift and facts that they settle go into the facts. A
+     * rule, zone or fact counts only when every hour of the job is covered by an approval that names it.
+     */
+    private Map<String, String> approvals(
+            Facts.Builder b,
+            UUID jobId,
+            JobDraft d,
+            Sites.SiteView site,
+            Fleet.BuildView build,
+            List<TimeWindow> windows) {
         Map<String, String> byZone = new HashMap<>();
         if (jobId == null) {
             return byZone;
         }
-        Map<String, Set<String>> lifts = new HashMap<>();
-        papers.of(List.of(jobId)).stream()
-                .filter(p -> p.kind().equals("approval"))
-                .forEach(p ->
-                        lifts.computeIfAbsent(p.number(), k -> new HashSet<>()).addAll(p.lifts()));
-        for (PaperHeld p : papers.held(Map.of(jobId, "job"))) {
-            if (p.kind().equals("approval")
-                    && windows.stream().allMatch(w -> p.validity().covers(w))) {
-                Set<String> ids = lifts.getOrDefault(p.number(), Set.of());
-                ids.forEach(id -> byZone.put(id, p.number()));
-                b.approval(new ApprovalHeld(p.number(), ids));
+        List<Approvals.ApprovalView> all = approvals.of(jobId);
+        Map<UUID, Approvals.ApprovalView> byPaper = new HashMap<>();
+        all.stream().filter(a -> a.state().isHeld() && a.paperId() != null).forEach(a -> byPaper.put(a.paperId(), a));
+        Map<UUID, yarrek.core.time.Validity> validity = new HashMap<>();
+        papers.papersOf(jobId).forEach(p -> validity.put(UUID.fromString(p.id()), p.validity()));
+        List<OnFile> onFile = new java.util.ArrayList<>();
+        for (Papers.Row p : papers.of(List.of(jobId))) {
+            Approvals.ApprovalView a = byPaper.get(p.id());
+            if (p.lifts().isEmpty()) {
+                continue;
+            }
+            onFile.add(new OnFile(
+                    p.number(),
+                    p.lifts(),
+                    windows.stream()
+                            .filter(w -> a == null
+                                    ? validity.get(p.id()).covers(w)
+                                    : Cover.of(
+                                                    need(a, all, d, site, build, w),
+                                                    granted(a, need(a, all, d, site, build, w)))
+                                            .stream()
+                                            .allMatch(f -> f.state() == Cover.State.COVERED))
+                            .toList()));
+        }
+        Set<String> names = new java.util.TreeSet<>();
+        onFile.forEach(p -> names.addAll(p.lifts()));
+        Map<String, Set<String>> liftedBy = new java.util.TreeMap<>();
+        for (String name : names) {
+            List<OnFile> its =
+                    onFile.stream().filter(p -> p.lifts().contains(name)).toList();
+            boolean everyHour = windows.stream()
+                    .allMatch(w -> its.stream().anyMatch(p -> p.covers().contains(w)));
+            if (everyHour && !windows.isEmpty()) {
+                String numbers = its.stream()
+                        .filter(p -> !p.covers().isEmpty())
+                        .map(OnFile::number)
+                        .distinct()
+                        .collect(java.util.stream.Collectors.joining(", "));
+                settle(b, name, numbers, all);
+                byZone.put(name, numbers);
+                liftedBy.computeIfAbsent(numbers, k -> new HashSet<>()).add(name);
             }
         }
+        liftedBy.forEach((numbers, ids) -> b.approval(new ApprovalHeld(numbers, ids)));
+        terms(b, all, d, site, build, windows);
         return byZone;
+    }
+
+    /** Sets "fact=value" where every request on file that would settle the fact is granted. */
+    private void settle(Facts.Builder b, String name, String numbers, List<Approvals.ApprovalView> all) {
+        int at = name.indexOf('=');
+        if (at < 0) {
+            return;
+        }
+        String fact = name.substring(0, at);
+        boolean outstanding = all.stream()
+                .filter(a -> !a.state().isHeld())
+                .anyMatch(a -> kinds.find(a.kind())
+                        .map(k -> k.kind().gives().facts().containsKey(fact))
+                        .orElse(false));
+        if (!outstanding && Vocabulary.knows(fact)) {
+            FactDefinition f = Vocabulary.define(fact);
+            b.with(fact, answers.read(f, name.substring(at + 1)), "approval " + numbers);
+        }
+    }
+
+    /** A day of the job as a paper has to cover it. */
+    public Cover.Need need(
+            Approvals.ApprovalView a,
+            List<Approvals.ApprovalView> all,
+            JobDraft d,
+            Sites.SiteView site,
+            Fleet.BuildView build,
+            TimeWindow window) {
+        Set<String> quoted = kinds.find(a.kind()).map(k -> k.kind().quotes()).orElse(Set.of());
+        Set<String> numbers = all.stream()
+                .filter(o -> o.state().isHeld() && quoted.contains(o.kind()))
+                .filter(o -> !o.firstDay().isAfter(a.lastDay()) && !a.firstDay().isAfter(o.lastDay()))
+                .map(Approvals.ApprovalView::reference)
+                .collect(java.util.stream.Collectors.toSet());
+        return new Cover.Need(
+                window,
+                site.area(),
+                greatestHeight(d, site),
+                build == null ? "no aircraft chosen yet" : build.aircraft().serial(),
+                d.pilotId() == null ? Set.of() : Set.of(crew.person(d.pilotId()).name()),
+                Optional.ofNullable(d.purpose()),
+                numbers);
+    }
+
+    /** Greatest height above ground as far as the plan tells. */
+    public static OptionalDouble greatestHeight(JobDraft d, Sites.SiteView site) {
+        if (d.heightM() == null) {
+            return OptionalDouble.empty();
+        }
+        if (d.heightReference() == JobDraft.HeightReference.GROUND) {
+            return OptionalDouble.of(d.heightM());
+        }
+        return site.reliefM() == null ? OptionalDouble.empty() : OptionalDouble.of(d.heightM() + site.reliefM());
+    }
+
+    private static Cover.Granted granted(Approvals.ApprovalView a, Cover.Need need) {
+        return a.terms().granted(a.reference(), need);
+    }
+
+    /** How the plan stands to the terms of what is held: area, hours, aircraft and pilot, the worst of all of them. */
+    private void terms(
+            Facts.Builder b,
+            List<Approvals.ApprovalView> all,
+            JobDraft d,
+            Sites.SiteView site,
+            Fleet.BuildView build,
+            List<TimeWindow> windows) {
+        List<Approvals.ApprovalView> held = all.stream()
+                .filter(a -> a.state().isHeld() && !a.terms().equals(Terms.NONE))
+                .toList();
+        if (held.isEmpty()) {
+            return;
+        }
+        double outside = 0;
+        double minutes = 0;
+        boolean areaKnown = true;
+        boolean hoursKnown = true;
+        boolean craft = true;
+        boolean people = true;
+        Set<String> beyond = new java.util.TreeSet<>();
+        for (Approvals.ApprovalView a : held) {
+            Terms t = a.terms();
+            if (!t.leavesOpen(Cover.Dimension.AREA)) {
+                areaKnown &= t.drawnArea().isPresent();
+                double o = t.drawnArea()
+                        .flatMap(area -> Cover.overhang(site.area(), area))
+                        .map(Cover.Overhang::metres)
+                        .orElse(0.0);
+                outside = Math.max(outside, o);
+                if (o > 0) {
+                    beyond.add(a.reference());
+                }
+            }
+            if (!t.leavesOpen(Cover.Dimension.TIME)) {
+                hoursKnown &= t.window().isPresent();
+                minutes = Math.max(minutes, minutesOutside(t, a, windows, site));
+            }
+            craft &= t.leavesOpen(Cover.Dimension.AIRCRAFT)
+                    || (build != null && t.aircraft().contains(build.aircraft().serial()));
+            people &= t.leavesOpen(Cover.Dimension.PILOTS)
+                    || (d.pilotId() != null
+                            && t.pilots().contains(crew.person(d.pilotId()).name()));
+        }
+        String numbers = held.stream()
+                .map(Approvals.ApprovalView::reference)
+                .distinct()
+                .collect(java.util.stream.Collectors.joining(", "));
+        if (areaKnown) {
+            b.quantity(
+                    "approval.outsideM",
+                    outside,
+                    0,
+                    "site against " + (beyond.isEmpty() ? numbers : String.join(", ", beyond)));
+        }
+        if (hoursKnown) {
+            b.quantity("approval.outsideMinutes", minutes, 0, "hours of the job against " + numbers);
+        }
+        if (build != null) {
+            b.yesNo("approval.aircraftNamed", craft, build.aircraft().serial() + " against " + numbers);
+        }
+        if (d.pilotId() != null) {
+            b.yesNo("approval.pilotNamed", people, crew.person(d.pilotId()).name() + " against " + numbers);
+        }
+    }
+
+    /** Minutes of the request's own days that lie outside what was granted. */
+    private static double minutesOutside(
+            Terms t, Approvals.ApprovalView a, List<TimeWindow> windows, Sites.SiteView site) {
+        double minutes = 0;
+        for (TimeWindow w : windows) {
+            LocalDate day = w.start().atZone(site.zone()).toLocalDate();
+            if (day.isBefore(a.firstDay())
+                    || day.isAfter(a.lastDay())
+                    || t.window().isEmpty()) {
+                continue;
+            }
+            TimeWindow g = t.window().get();
+            long whole = java.time.Duration.between(w.start(), w.end()).toSeconds();
+            java.time.Instant from = w.start().isAfter(g.start()) ? w.start() : g.start();
+            java.time.Instant to = w.end().isBefore(g.end()) ? w.end() : g.end();
+            long inside = Math.max(0, java.time.Duration.between(from, to).toSeconds());
+            minutes += (whole - inside) / 60.0;
+        }
+        return minutes;
     }
 
     private static void quantity(Facts.Builder b, String name, Double value, double uncertainty, String source) {

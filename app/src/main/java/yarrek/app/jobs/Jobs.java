@@ -25,6 +25,8 @@ import yarrek.app.airspace.Airspace;
 import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
@@ -36,6 +38,7 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
+import yarrek.core.approval.Cover;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Requirement;
@@ -87,6 +90,9 @@ public class Jobs {
             Fleet.BuildView build,
             AssessmentRow assessment,
             Instant assessedAt) {}
+
+    /** A job was judged, or judged again. */
+    public record Judged(UUID jobId) {}
 
     private final EntityManager em;
     private final Clock clock;
@@ -165,6 +171,7 @@ public class Jobs {
         j.reason = a.reason();
         j.assessment = rulebook.store(a);
         j.assessedAt = clock.instant();
+        events.publishEvent(new Judged(j.id));
     }
 
     /** What the operator's own rules may be bound to. */
@@ -296,6 +303,16 @@ public class Jobs {
     @EventListener
     void zonesChanged(Airspace.ZonesChanged e) {
         judgeWhere("j.state = :p", JobEntity.PLANNED, "zones were brought in");
+    }
+
+    @EventListener
+    void kindsChanged(Kinds.Changed e) {
+        judgeWhere("j.state = :p", JobEntity.PLANNED, "kinds of approval changed");
+    }
+
+    @EventListener
+    void approvalsChanged(Approvals.Changed e) {
+        judgeWhere("j.id = :p", e.jobId(), "an approval changed");
     }
 
     @EventListener
@@ -505,11 +522,35 @@ public class Jobs {
         return facts.of(id, entity(id).draft());
     }
 
-    /** Which approval of the job lifts which zone, for judging its flights. */
+    /** The facts of a plan as if nothing were granted for the job yet: what it would need. */
     @Transactional(readOnly = true)
-    public Map<String, String> approvalsOf(UUID id) {
+    public Facts bareFactsOf(UUID id, JobDraft draft) {
+        return facts.of(
+                id, draft, false, windows(draft, sites.site(draft.siteId()).zone()));
+    }
+
+    /** A day of a job as one of its approvals has to cover it, flown with a build. */
+    @Transactional(readOnly = true)
+    public Cover.Need need(
+            Approvals.ApprovalView a,
+            List<Approvals.ApprovalView> all,
+            JobDraft d,
+            Sites.SiteView site,
+            Fleet.BuildView build,
+            TimeWindow window) {
+        return facts.need(a, all, d, site, build, window);
+    }
+
+    /** The facts of a job for the hours of one of its flights; {@link #lifted} says which zones they lift. */
+    @Transactional(readOnly = true)
+    public Facts factsOf(UUID id, TimeWindow flown) {
+        return facts.of(id, entity(id).draft(), true, List.of(flown));
+    }
+
+    /** Which approval lifts which zone, by the zone's id. */
+    public static Map<String, String> lifted(Facts facts) {
         Map<String, String> byId = new HashMap<>();
-        factsOf(id).approvals().forEach(a -> a.lifts().forEach(z -> byId.put(z, a.reference())));
+        facts.approvals().forEach(a -> a.lifts().forEach(z -> byId.put(z, a.reference())));
         return byId;
     }
 

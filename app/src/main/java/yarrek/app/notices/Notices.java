@@ -27,6 +27,7 @@ import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
@@ -51,6 +52,7 @@ public class Notices {
 
     private static final List<Integer> JOB_ALARMS = List.of(-24);
     private static final int MOST_JOBS = 500;
+    private static final int AHEAD_DAYS = 400;
 
     /** A feed in a list; its address is shown once and not kept. */
     public record Feed(UUID id, Instant createdAt, Instant revokedAt) {}
@@ -64,6 +66,7 @@ public class Notices {
     private final Crew crew;
     private final Fleet fleet;
     private final Today today;
+    private final Chains chains;
     private final Show show;
     private final JavaMailSender mail;
     private final MailAddresses addresses;
@@ -82,6 +85,7 @@ public class Notices {
             Crew crew,
             Fleet fleet,
             Today today,
+            Chains chains,
             Show show,
             JavaMailSender mail,
             MailAddresses addresses) {
@@ -94,6 +98,7 @@ public class Notices {
         this.crew = crew;
         this.fleet = fleet;
         this.today = today;
+        this.chains = chains;
         this.show = show;
         this.mail = mail;
         this.addresses = addresses;
@@ -163,6 +168,18 @@ public class Notices {
                     Optional.of(j.start()),
                     Optional.of(j.end()),
                     JOB_ALARMS));
+        }
+        for (Chains.Due d : chains.due(viewer, AHEAD_DAYS)) {
+            entries.add(new CalendarFeed.Entry(
+                    "send-" + UUID.nameUUIDFromBytes((d.jobId() + d.title()).getBytes(StandardCharsets.UTF_8))
+                            + "@yarrek",
+                    "Send by: " + d.title(),
+                    "for " + d.jobName() + (d.known() ? "" : "; whether it is needed is not known"),
+                    base + "/jobs/" + d.jobId() + "/chain",
+                    Optional.of(d.sendBy()),
+                    Optional.empty(),
+                    Optional.empty(),
+                    PAPER_ALARMS));
         }
         Map<UUID, String> names = names();
         LocalDate now = LocalDate.now(clock.withZone(office.operator().zone()));

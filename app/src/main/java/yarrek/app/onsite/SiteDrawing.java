@@ -50,7 +50,11 @@ public class SiteDrawing {
             String scaleWords,
             List<Tick> east,
             List<Tick> north,
-            Symbol launch) {}
+            Symbol launch,
+            List<Figure> overlays) {}
+
+    /** An area drawn over the site: "paper" for what a paper covers, "overhang" for what it does not. */
+    public record Overlay(Area area, String pattern, String title) {}
 
     private static final double[] STEPS = {1, 2, 5};
     private static final int MOST_ZONES = 60;
@@ -92,10 +96,16 @@ public class SiteDrawing {
     }
 
     public Drawn draw(Sites.SiteView site, int width, int height) {
+        return draw(site, width, height, List.of());
+    }
+
+    /** The site with areas over it; the sheet is wide enough for all of them. */
+    public Drawn draw(Sites.SiteView site, int width, int height, List<Overlay> overlays) {
         LocalPlane plane = new LocalPlane(site.area().middle());
         List<Position> all = new ArrayList<>(site.area().corners());
         all.add(site.launch());
         site.features().forEach(f -> all.add(f.drawn().somewhere()));
+        overlays.forEach(o -> all.addAll(o.area().corners()));
         double[] box = {Double.MAX_VALUE, Double.MAX_VALUE, -Double.MAX_VALUE, -Double.MAX_VALUE};
         for (Position p : all) {
             double[] m = plane.toMetres(p);
@@ -157,7 +167,10 @@ public class SiteDrawing {
                         : yarrek.core.units.Finite.format(length) + " m",
                 ticks(sheet, width, true),
                 ticks(sheet, height, false),
-                new Symbol(launch[0], launch[1], "LAUNCH", "launch"));
+                new Symbol(launch[0], launch[1], "LAUNCH", "launch"),
+                overlays.stream()
+                        .map(o -> new Figure(sheet.path(o.area().coarse(metres)), o.pattern(), o.title()))
+                        .toList());
     }
 
     private static Area frame(Sheet sheet, int width) {

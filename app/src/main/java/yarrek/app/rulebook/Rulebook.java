@@ -347,6 +347,52 @@ public class Rulebook {
         return r.id;
     }
 
+    /**
+     * Puts rules that hold for one job in the place of those whose ids begin with one of the stems. No other job is
+     * concerned, so nothing is told of it: whoever calls has the job judged again.
+     *
+     * @param yamls each a rule of another layer than law
+     * @throws IllegalArgumentException when one is no rule, or is law
+     */
+    @Transactional
+    public void setRulesOf(UUID jobId, Set<String> stems, List<String> yamls, String by) {
+        Map<String, OwnRuleEntity> there = new LinkedHashMap<>();
+        em.createQuery("from OwnRuleEntity r where r.boundId = :j", OwnRuleEntity.class)
+                .setParameter("j", jobId)
+                .getResultStream()
+                .filter(r -> stems.stream().anyMatch(r.ruleId::startsWith))
+                .forEach(r -> there.put(r.ruleId, r));
+        for (String yaml : yamls) {
+            Rule rule;
+            try {
+                rule = RulePackReader.rule(yaml, Optional.empty(), today());
+            } catch (BrokenFileException e) {
+                throw new IllegalArgumentException("this makes no rule: " + e.getMessage(), e);
+            }
+            if (rule.layer() == Layer.LAW) {
+                throw new IllegalArgumentException("law comes in packs; a rule of a job is of another layer");
+            }
+            OwnRuleEntity r = there.remove(rule.id());
+            boolean make = r == null;
+            if (make) {
+                r = new OwnRuleEntity(UUID.randomUUID());
+                r.ruleId = rule.id();
+            }
+            r.layer = rule.layer();
+            r.boundTo = OwnRules.BoundTo.JOB;
+            r.boundId = jobId;
+            r.yaml = yaml;
+            r.active = true;
+            r.madeBy = by;
+            r.madeAt = clock.instant();
+            if (make) {
+                em.persist(r);
+            }
+        }
+        there.values().forEach(em::remove);
+        stamp();
+    }
+
     /** Takes a rule of the operator's own away; a shipped one that it stood in for holds again. */
     @Transactional
     public void deleteOwnRule(UUID id) {

@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
@@ -65,6 +66,7 @@ public class Today {
     private final Crew crew;
     private final Fleet fleet;
     private final Airspace airspace;
+    private final Chains chains;
     private final Office office;
     private final Clock clock;
 
@@ -76,6 +78,7 @@ public class Today {
             Crew crew,
             Fleet fleet,
             Airspace airspace,
+            Chains chains,
             Office office,
             Clock clock) {
         this.jobs = jobs;
@@ -85,6 +88,7 @@ public class Today {
         this.crew = crew;
         this.fleet = fleet;
         this.airspace = airspace;
+        this.chains = chains;
         this.office = office;
         this.clock = clock;
     }
@@ -138,6 +142,7 @@ public class Today {
             }
         }
         papers(viewer, operator, today, zone, spans, items);
+        approvals(viewer, today, zone, items);
         if (viewer.isManager()) {
             zones(now, items);
         }
@@ -163,6 +168,54 @@ public class Today {
                 more,
                 weave(viewer, operator, today, zone, spans),
                 upcoming.stream().limit(3).toList());
+    }
+
+    /** What has to be sent, asked after or tried at base for approvals of jobs. */
+    private void approvals(Viewer viewer, LocalDate today, ZoneId zone, List<Item> items) {
+        Map<UUID, List<Chains.Due>> perhaps = new java.util.LinkedHashMap<>();
+        for (Chains.Due d : chains.due(viewer, null)) {
+            if (!d.known()) {
+                perhaps.computeIfAbsent(d.jobId(), k -> new ArrayList<>()).add(d);
+                continue;
+            }
+            if (d.waits() && !d.sendBy().isBefore(today)) {
+                continue; // it cannot be sent before another is granted, and that one stands here itself
+            }
+            boolean late = d.sendBy().isBefore(today);
+            items.add(new Item(
+                    d.sendBy().atTime(17, 0).atZone(zone).toInstant(),
+                    true,
+                    late ? "notch" : "cut",
+                    late ? "late" : "send",
+                    "Send: " + d.title(),
+                    "for " + d.jobName() + (late ? "; at worst it would come too late" : ""),
+                    "/jobs/" + d.jobId() + "/chain",
+                    "send",
+                    late));
+        }
+        perhaps.forEach((job, dues) -> items.add(new Item(
+                dues.get(0).sendBy().atTime(17, 0).atZone(zone).toInstant(),
+                true,
+                "dots",
+                "not known",
+                "Perhaps to be sent for " + dues.get(0).jobName(),
+                "whether it is needed is not known: "
+                        + dues.stream().map(Chains.Due::title).collect(Collectors.joining(", ")),
+                "/jobs/" + job + "/chain",
+                "settle",
+                dues.get(0).sendBy().isBefore(today))));
+        for (Chains.Nudge n : chains.nudges(viewer)) {
+            items.add(new Item(
+                    n.on().atTime(17, 0).atZone(zone).toInstant(),
+                    true,
+                    n.late() ? "notch" : "cut",
+                    n.late() ? "late" : "act soon",
+                    n.title(),
+                    "for " + n.jobName() + "; " + n.why(),
+                    "/approvals/" + n.approvalId(),
+                    "open",
+                    n.late()));
+        }
     }
 
     /** Flights nobody has looked at, one line for each aircraft and day; the line leads to the most pressing of them. */

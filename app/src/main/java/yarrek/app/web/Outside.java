@@ -1,6 +1,7 @@
 package yarrek.app.web;
 
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -19,7 +20,8 @@ import org.springframework.stereotype.Component;
 @Component
 public class Outside {
     private static final Duration CONNECT = Duration.ofSeconds(2);
-    private static final Duration ANSWER = Duration.ofSeconds(5);
+    private static final int TRIES = 3;
+    private static final long FIRST_PAUSE_MS = 200;
     private static final int MOST_BYTES = 5_000_000;
 
     private final HttpClient client = HttpClient.newBuilder()
@@ -27,10 +29,22 @@ public class Outside {
             .followRedirects(HttpClient.Redirect.NEVER)
             .build();
     private final String address;
+    private final Duration wait;
     private volatile int port;
 
-    Outside(@Value("${yarrek.outside:}") String address) {
+    /** @param answer how long an answer is waited for */
+    Outside(@Value("${yarrek.outside:}") String address, @Value("${yarrek.outside-answer:5s}") Duration answer) {
         this.address = address;
+        this.wait = answer;
+    }
+
+    /** No answer came: the question may have arrived or not. Asking again under the same key is harmless. */
+    public static final class NoAnswerException extends IllegalStateException {
+        private static final long serialVersionUID = 1L;
+
+        NoAnswerException(String message, Throwable cause) {
+            super(message, cause);
+        }
     }
 
     @EventListener
@@ -50,7 +64,7 @@ public class Outside {
      * @throws IllegalStateException when it cannot be reached, answers with an error or with too much
      */
     public String get(String path) {
-        Answer a = send(HttpRequest.newBuilder(at(path)).timeout(ANSWER).GET().build());
+        Answer a = ask(path);
         if (a.status() != 200) {
             throw new IllegalStateException(
                     "the service answered with " + a.status() + "; try again later or type what it would say");
@@ -58,8 +72,64 @@ public class Outside {
         return a.body();
     }
 
+    /** What is at a path, whatever the status; tried again when the service says that it is not there for now. */
+    public Answer ask(String path) {
+        return tried(HttpRequest.newBuilder(at(path)).timeout(wait).GET().build());
+    }
+
+    /**
+     * Sends a document. It goes out under a key by which the service knows it, so that trying again never makes a second
+     * request of it.
+     *
+     * @throws IllegalStateException when it surely did not arrive
+     * @throws NoAnswerException when nobody can say whether it did
+     */
+    public Answer post(String path, String json, String key) {
+        return tried(HttpRequest.newBuilder(at(path))
+                .timeout(wait)
+                .header("Content-Type", "application/json")
+                .header("Idempotency-Key", key)
+                .POST(HttpRequest.BodyPublishers.ofString(json))
+                .build());
+    }
+
     /** What came back. */
     public record Answer(int status, String body) {}
+
+    /** Up to three times with growing pauses while the service cannot be reached, does not answer or says 502 to 504. */
+    private Answer tried(HttpRequest request) {
+        NoAnswerException unsure = null;
+        for (int n = 1; ; n++) {
+            try {
+                Answer a = send(request);
+                boolean away = a.status() >= 502 && a.status() <= 504;
+                if (!away) {
+                    return a;
+                }
+                if (n == TRIES) {
+                    if (unsure != null) {
+                        throw unsure;
+                    }
+                    return a;
+                }
+            } catch (NoAnswerException e) {
+                unsure = e;
+                if (n == TRIES) {
+                    throw e;
+                }
+            } catch (IllegalStateException e) {
+                if (n == TRIES) {
+                    throw unsure == null ? e : unsure; // an earlier try may have arrived
+                }
+            }
+            try {
+                Thread.sleep(FIRST_PAUSE_MS << (n - 1));
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("the question to the service was broken off", e);
+            }
+        }
+    }
 
     private Answer send(HttpRequest request) {
         try {
@@ -72,11 +142,12 @@ public class Outside {
                 }
                 return new Answer(r.statusCode(), new String(bytes, StandardCharsets.UTF_8));
             }
+        } catch (ConnectException e) {
+            throw new IllegalStateException("the service cannot be reached; nothing was sent. Try again later", e);
         } catch (IOException e) {
-            throw new IllegalStateException(
-                    "the service cannot be reached ("
-                            + e.getClass().getSimpleName().replace("Exception", "")
-                            + "); try again later or type what it would say",
+            throw new NoAnswerException(
+                    "the service did not answer within " + wait.toSeconds()
+                            + " s; whether the question arrived is not known. Try again later or type what it would say",
                     e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -38,13 +38,14 @@ class PageAdvice {
     @ModelAttribute
     void common(Model model, HttpServletRequest request) {
         String path = request.getRequestURI();
+        String home = path.startsWith("/approvals") ? "/jobs" : path; // approvals belong to jobs
         model.addAttribute("tabs", TABS);
         model.addAttribute("path", path);
         model.addAttribute(
                 "activeTab",
                 TABS.stream()
                         .map(Tab::path)
-                        .filter(p -> p.equals("/") ? path.equals("/") : path.startsWith(p))
+                        .filter(p -> p.equals("/") ? home.equals("/") : home.startsWith(p))
                         .findFirst()
                         .orElse(""));
         if (request.getUserPrincipal() != null) {

@@ -201,6 +201,137 @@ public final class Cover {
         return found;
     }
 
+    /** One field of a request beside the same of the approval it rests on. */
+    public record Line(String field, String request, String approval, State state, String words) {
+        public boolean fits() {
+            return state == State.COVERED;
+        }
+    }
+
+    /**
+     * An unlock request against the approval it rests on, field by field, before it is sent: dates and area must be equal
+     * within the tolerances, height, aircraft and pilots must be covered, and the approval's number must be quoted.
+     *
+     * @param toleranceDays by which a start or an end may differ, zero or more
+     * @param toleranceM by which the areas may differ
+     */
+    public static List<Line> compare(Granted request, Granted approval, int toleranceDays, double toleranceM) {
+        List<Line> lines = new ArrayList<>();
+        List<Finding> equal = equal(request, approval, toleranceDays, toleranceM);
+        lines.add(line(
+                "Dates and times",
+                request.window().map(Cover::span),
+                approval.window().map(Cover::span),
+                equal.get(0)));
+        lines.add(line(
+                "Place and area",
+                request.area().map(Cover::place),
+                approval.area().map(Cover::place),
+                equal.get(1)));
+        lines.add(line(
+                "Height above ground",
+                metres(request.ceilingM()),
+                metres(approval.ceilingM()),
+                request.ceilingM().isEmpty() || approval.ceilingM().isEmpty()
+                        ? unknown(Dimension.CEILING, "one of the two names no height")
+                        : request.ceilingM().getAsDouble()
+                                        <= approval.ceilingM().getAsDouble()
+                                ? covered(Dimension.CEILING)
+                                : missing(
+                                        Dimension.CEILING,
+                                        "asks for "
+                                                + Finite.format(request.ceilingM()
+                                                                .getAsDouble()
+                                                        - approval.ceilingM().getAsDouble())
+                                                + " m more than is granted")));
+        lines.add(line(
+                "Aircraft",
+                names(request.aircraft()),
+                names(approval.aircraft()),
+                among(Dimension.AIRCRAFT, request.aircraft(), approval.aircraft(), "aircraft")));
+        lines.add(line(
+                "Pilots",
+                names(request.pilots()),
+                names(approval.pilots()),
+                among(Dimension.PILOTS, request.pilots(), approval.pilots(), "pilots")));
+        lines.add(line(
+                "Approval's number",
+                names(request.quotes()),
+                Optional.of(approval.reference()),
+                request.quotes().contains(approval.reference())
+                        ? covered(Dimension.QUOTED)
+                        : missing(Dimension.QUOTED, "does not quote " + approval.reference())));
+        return lines;
+    }
+
+    private static Finding among(Dimension d, Set<String> asked, Set<String> granted, String what) {
+        if (asked.isEmpty() || granted.isEmpty()) {
+            return unknown(d, "one of the two names no " + what);
+        }
+        Set<String> strangers = new TreeSet<>(asked);
+        strangers.removeAll(granted);
+        return strangers.isEmpty() ? covered(d) : missing(d, String.join(", ", strangers) + " not on the approval");
+    }
+
+    private static Line line(String field, Optional<String> request, Optional<String> approval, Finding f) {
+        return new Line(field, request.orElse("not said"), approval.orElse("not said"), f.state(), f.words());
+    }
+
+    private static Optional<String> metres(OptionalDouble m) {
+        return m.isEmpty() ? Optional.empty() : Optional.of(Finite.format(m.getAsDouble()) + " m");
+    }
+
+    private static Optional<String> names(Set<String> names) {
+        return names.isEmpty() ? Optional.empty() : Optional.of(String.join(", ", new TreeSet<>(names)));
+    }
+
+    private static String place(Area a) {
+        return yarrek.core.geo.PositionText.format(a.middle(), yarrek.core.geo.PositionText.Notation.MINUTES)
+                + String.format(Locale.UK, ", %,.0f m²", a.areaM2());
+    }
+
+    /** Papers that say different things of the same matter, each contradiction in words. */
+    public static List<String> contradictions(List<Granted> papers) {
+        List<String> found = new ArrayList<>();
+        for (int i = 0; i < papers.size(); i++) {
+            for (int j = i + 1; j < papers.size(); j++) {
+                Granted a = papers.get(i);
+                Granted b = papers.get(j);
+                String both = a.reference() + " and " + b.reference() + ": ";
+                if (a.reference().equals(b.reference()) && !a.equals(b)) {
+                    found.add(a.reference() + " is on file twice with different content");
+                }
+                if (a.window().isPresent()
+                        && b.window().isPresent()
+                        && !a.window().get().meets(b.window().get())) {
+                    found.add(both + "no hour is in both (" + span(a.window().get()) + "; "
+                            + span(b.window().get()) + ")");
+                }
+                if (a.area().isPresent()
+                        && b.area().isPresent()
+                        && a.area().get().overlap(b.area().get()).isEmpty()) {
+                    found.add(both + "no ground is in both");
+                }
+                apart(both, a.aircraft(), b.aircraft(), "aircraft", found);
+                apart(both, a.pilots(), b.pilots(), "pilot", found);
+                if (a.ceilingM().isPresent()
+                        && b.ceilingM().isPresent()
+                        && !a.ceilingM().equals(b.ceilingM())) {
+                    found.add(both + "different ceilings, "
+                            + Finite.format(a.ceilingM().getAsDouble()) + " m and "
+                            + Finite.format(b.ceilingM().getAsDouble()) + " m; the lower holds");
+                }
+            }
+        }
+        return found;
+    }
+
+    private static void apart(String both, Set<String> a, Set<String> b, String what, List<String> found) {
+        if (!a.isEmpty() && !b.isEmpty() && a.stream().noneMatch(b::contains)) {
+            found.add(both + "no " + what + " is on both");
+        }
+    }
+
     /** The greatest distance of a corner of one area's overhang from the other. */
     private static double farthest(Area one, Area other) {
         return overhang(one, other).map(Overhang::metres).orElse(0.0);

@@ -23,7 +23,8 @@ public record Lead(int days, boolean working) {
         return new Lead(days, true);
     }
 
-    LocalDate grantedIfSent(LocalDate sent, WorkDays calendar) {
+    /** The day on which it is granted when sent on a day; a calendar is asked for working days only. */
+    public LocalDate grantedIfSent(LocalDate sent, WorkDays calendar) {
         return working ? calendar.after(sent, days) : sent.plusDays(days);
     }
 

@@ -10,6 +10,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import yarrek.core.airspace.Ground;
 import yarrek.core.airspace.Zone;
+import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Facts;
@@ -41,6 +42,7 @@ public final class FlightJudge {
      *     count from sea level is taken to be reached
      * @param zones zones on file near the flight; empty when no zone data was looked at
      * @param approvalOfZone reference of the approval that covers a zone for this flight
+     * @param approvedAreas the area of each approval that the flight rests on; empty when none names one
      */
     public record Context(
             Facts constant,
@@ -48,7 +50,8 @@ public final class FlightJudge {
             OptionalDouble elevationM,
             Optional<Position> pilotPosition,
             Optional<List<Zone>> zones,
-            Map<String, String> approvalOfZone) {}
+            Map<String, String> approvalOfZone,
+            List<Area> approvedAreas) {}
 
     /** The facts of one flight, from take-off to landing; times are seconds of the trace. */
     public static FlightFacts facts(Trace trace, FlightFinder.Span span, Context context) {
@@ -88,6 +91,14 @@ public final class FlightJudge {
                                 context.pilotPosition().isPresent()
                                         ? "geodesic from the pilot's position"
                                         : "geodesic from the take-off point; the pilot's own position is not in the log"));
+            }
+            if (!context.approvedAreas().isEmpty()) {
+                series.put(
+                        "approval.outsideM",
+                        new FlightFacts.Series(
+                                outside(lat, lon, context.approvedAreas()),
+                                POSITION_UNCERTAINTY_M,
+                                "the trace against the areas of the approvals held"));
             }
             takeoff.ifPresent(p -> SunFacts.put(
                     constant,
@@ -153,7 +164,7 @@ public final class FlightJudge {
                 }
                 // without a height the aircraft is taken to reach the zone, never to pass below it
                 inside[i] = (height == null || Double.isNaN(height[i]))
-                        ? zone.area().locate(lat[i], lon[i]) != yarrek.core.geo.Area.Side.OUTSIDE
+                        ? zone.area().locate(lat[i], lon[i]) != Area.Side.OUTSIDE
                         : zone.mayContain(lat[i], lon[i], Math.max(0, height[i]), ground);
                 any |= inside[i];
             }
@@ -208,6 +219,24 @@ public final class FlightJudge {
             }
         }
         return Optional.empty();
+    }
+
+    /** Metres beyond the area exceeded most at each moment; below zero inside all of them, by the distance to the edge. */
+    private static double[] outside(double[] lat, double[] lon, List<Area> areas) {
+        double[] d = new double[lat.length];
+        for (int i = 0; i < d.length; i++) {
+            if (Double.isNaN(lat[i]) || Double.isNaN(lon[i])) {
+                d[i] = Double.NaN;
+                continue;
+            }
+            Position at = new Position(lat[i], lon[i]);
+            d[i] = Double.NEGATIVE_INFINITY;
+            for (Area a : areas) {
+                boolean in = a.locate(lat[i], lon[i]) != Area.Side.OUTSIDE;
+                d[i] = Math.max(d[i], in ? -a.edgeM(at) : a.edgeM(at));
+            }
+        }
+        return d;
     }
 
     private static double[] distances(double[] lat, double[] lon, Position from) {

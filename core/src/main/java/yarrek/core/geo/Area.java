@@ -331,8 +331,17 @@ public final class Area {
         return Geodesy.distanceM(from, nearest);
     }
 
+    /** Distance from a point, inside or outside, to the nearest edge in metres; as exact as {@link #distanceM(Position)}. */
+    public double edgeM(Position from) {
+        return Geodesy.distanceM(from, nearest(geometry.getBoundary(), from));
+    }
+
     /** The point of the area nearest to a position; the position itself inside. See {@link #distanceM(Position)}. */
     public Position nearest(Position from) {
+        return nearest(geometry, from);
+    }
+
+    private Position nearest(Geometry geometry, Position from) {
         double scale = Math.cos(Math.toRadians(from.latitudeDeg()));
         AffineTransformation toPlane = AffineTransformation.scaleInstance(scale, 1);
         double lon = near(from.longitudeDeg(), centre(geometry));

@@ -144,4 +144,75 @@ class CoverTest {
                         .state())
                 .isEqualTo(Cover.State.COVERED);
     }
+
+    private static Cover.Granted request(TimeWindow w, double radius, double height, Set<String> quotes) {
+        return new Cover.Granted(
+                "request",
+                Optional.of(w),
+                Optional.of(Area.circle(MIDDLE, radius)),
+                OptionalDouble.of(height),
+                Set.of("TI-0417"),
+                Set.of("Ailsa"),
+                Optional.of("work"),
+                quotes);
+    }
+
+    @Test
+    void anUnlockRequestThatEqualsItsApprovalFitsInEveryField() {
+        assertThat(Cover.compare(request(DAY, 300, 90, Set.of("A-1")), paper(Area.circle(MIDDLE, 300)), 0, 25))
+                .hasSize(6)
+                .allMatch(Cover.Line::fits);
+    }
+
+    /** Refused for each: a day too long, an area 40 m wider, 10 m higher, a number not quoted. */
+    @Test
+    void everyMismatchIsShownBesideWhatWasGranted() {
+        var lines = Cover.compare(
+                request(window("2027-06-12T08:00:00Z", "2027-06-13T18:00:00Z"), 340, 100, Set.of()),
+                paper(Area.circle(MIDDLE, 300)),
+                0,
+                25);
+        assertThat(lines.stream().filter(l -> !l.fits()).map(Cover.Line::field))
+                .containsExactly("Dates and times", "Place and area", "Height above ground", "Approval's number");
+        assertThat(lines.get(2).words()).isEqualTo("asks for 10 m more than is granted");
+        assertThat(lines.get(5).words()).isEqualTo("does not quote A-1");
+    }
+
+    @Test
+    void aFieldThatOneOfTheTwoDoesNotSayIsNotKnownAndNeverFits() {
+        Cover.Granted silent = new Cover.Granted(
+                "A-1",
+                Optional.empty(),
+                Optional.empty(),
+                OptionalDouble.empty(),
+                Set.of(),
+                Set.of(),
+                Optional.empty(),
+                Set.of());
+        assertThat(Cover.compare(request(DAY, 300, 90, Set.of("A-1")), silent, 0, 25))
+                .filteredOn(l -> l.state() == Cover.State.NOT_KNOWN)
+                .hasSize(5);
+    }
+
+    @Test
+    void papersThatContradictEachOtherAreNamed() {
+        Cover.Granted one = paper(Area.circle(MIDDLE, 300));
+        Position far = new Position(46.7, -17.9);
+        Cover.Granted other = new Cover.Granted(
+                "B-2",
+                Optional.of(window("2027-06-14T08:00:00Z", "2027-06-14T18:00:00Z")),
+                Optional.of(Area.circle(far, 300)),
+                OptionalDouble.of(60),
+                Set.of("TI-0999"),
+                Set.of("Ailsa"),
+                Optional.of("work"),
+                Set.of());
+        assertThat(Cover.contradictions(List.of(one, other)))
+                .hasSize(4)
+                .anyMatch(c -> c.contains("no hour is in both"))
+                .anyMatch(c -> c.endsWith("no ground is in both"))
+                .anyMatch(c -> c.endsWith("no aircraft is on both"))
+                .anyMatch(c -> c.endsWith("90 m and 60 m; the lower holds"));
+        assertThat(Cover.contradictions(List.of(one, one))).isEmpty();
+    }
 }

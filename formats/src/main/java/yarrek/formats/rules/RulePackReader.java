@@ -140,13 +140,18 @@ public final class RulePackReader {
 
     /** The text of a pack that ships with the core. */
     public static String shippedText(String name) {
-        try (InputStream in = RulePack.class.getResourceAsStream("/rulebook/" + name)) {
+        return resource("/rulebook/" + name);
+    }
+
+    /** A text that ships with the core. */
+    static String resource(String path) {
+        try (InputStream in = RulePack.class.getResourceAsStream(path)) {
             if (in == null) {
-                throw new IllegalArgumentException("no rule pack called " + name);
+                throw new IllegalArgumentException("nothing ships at " + path);
             }
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
-            throw new UncheckedIOException("reading " + name, e);
+            throw new UncheckedIOException("reading " + path, e);
         }
     }
 
@@ -177,7 +182,7 @@ public final class RulePackReader {
         }
     }
 
-    private static Node compose(String file, byte[] yaml) throws BrokenFileException {
+    static Node compose(String file, byte[] yaml) throws BrokenFileException {
         if (yaml.length > MOST_BYTES) {
             throw new BrokenFileException("rules.size", file + ": larger than 2 MB, which no pack is");
         }
@@ -330,7 +335,7 @@ public final class RulePackReader {
                 r.optional("overrides").orElse(""));
     }
 
-    private static Condition condition(YamlNode n) {
+    static Condition condition(YamlNode n) {
         if (n.has("all") || n.has("any")) {
             n.only(Set.of("all", "any"), "a condition");
             List<Condition> of = new ArrayList<>();

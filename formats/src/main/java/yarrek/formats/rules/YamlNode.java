@@ -93,6 +93,17 @@ final class YamlNode {
         return children;
     }
 
+    boolean isList() {
+        return node instanceof SequenceNode;
+    }
+
+    /** As it stands in the text that it was read from; for what is written on one line. */
+    String slice(String text) {
+        return text.substring(
+                text.offsetByCodePoints(0, node.getStartMark().getIndex()),
+                text.offsetByCodePoints(0, node.getEndMark().getIndex()));
+    }
+
     List<YamlNode> items() {
         if (!(node instanceof SequenceNode s)) {
             throw wrong("a list was expected");

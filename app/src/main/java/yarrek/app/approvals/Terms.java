@@ -1,0 +1,98 @@
+package yarrek.app.approvals;
+
+import com.fasterxml.jackson.annotation.JsonIgnore;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import yarrek.core.approval.Cover;
+import yarrek.core.geo.Area;
+import yarrek.core.geo.ShapeText;
+import yarrek.core.time.TimeWindow;
+
+/**
+ * What is asked for, or what was granted. A null, or an empty list, is not said; a dimension that the paper expressly
+ * leaves open stands in {@code open}.
+ *
+ * @param area as {@link ShapeText} reads it
+ * @param ceilingM above ground
+ * @param ceilingAsWritten as the paper has it, with its reference
+ * @param aircraft serial numbers
+ * @param pilots names
+ * @param quotes numbers of other approvals that it names
+ */
+public record Terms(
+        Instant from,
+        Instant to,
+        String area,
+        Double ceilingM,
+        String ceilingAsWritten,
+        List<String> aircraft,
+        List<String> pilots,
+        String purpose,
+        List<String> quotes,
+        Set<Cover.Dimension> open) {
+    public static final Terms NONE = new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of());
+
+    public Terms {
+        aircraft = List.copyOf(aircraft);
+        pilots = List.copyOf(pilots);
+        quotes = List.copyOf(quotes);
+        open = Set.copyOf(open);
+    }
+
+    @JsonIgnore
+    public Optional<TimeWindow> window() {
+        return from == null || to == null ? Optional.empty() : Optional.of(new TimeWindow(from, to));
+    }
+
+    @JsonIgnore
+    public Optional<Area> drawnArea() {
+        return area.isBlank() ? Optional.empty() : Optional.of(ShapeText.area(area));
+    }
+
+    public boolean leavesOpen(Cover.Dimension d) {
+        return open.contains(d);
+    }
+
+    /** As a paper for the cover check; what it leaves open is taken from the need. */
+    public Cover.Granted granted(String reference, Cover.Need need) {
+        Set<String> craft = new HashSet<>(aircraft);
+        if (leavesOpen(Cover.Dimension.AIRCRAFT)) {
+            craft.add(need.aircraft());
+        }
+        Set<String> people = new HashSet<>(pilots);
+        if (leavesOpen(Cover.Dimension.PILOTS)) {
+            people.addAll(need.pilots());
+            people.add("anybody");
+        }
+        OptionalDouble ceiling = ceilingM == null ? OptionalDouble.empty() : OptionalDouble.of(ceilingM.doubleValue());
+        return new Cover.Granted(
+                reference,
+                leavesOpen(Cover.Dimension.TIME) ? Optional.of(need.window()) : window(),
+                leavesOpen(Cover.Dimension.AREA) ? Optional.of(need.area()) : drawnArea(),
+                leavesOpen(Cover.Dimension.CEILING) && need.heightM().isPresent() ? need.heightM() : ceiling,
+                craft,
+                people,
+                leavesOpen(Cover.Dimension.PURPOSE)
+                        ? need.purpose().or(() -> Optional.of("any"))
+                        : purpose.isBlank() ? Optional.empty() : Optional.of(purpose),
+                new HashSet<>(quotes));
+    }
+
+    /** As it stands, for comparing a request with an approval. */
+    @JsonIgnore
+    public Cover.Granted plain(String reference) {
+        return new Cover.Granted(
+                reference,
+                window(),
+                drawnArea(),
+                ceilingM == null ? OptionalDouble.empty() : OptionalDouble.of(ceilingM.doubleValue()),
+                Set.copyOf(new HashSet<>(aircraft)),
+                Set.copyOf(new HashSet<>(pilots)),
+                purpose.isBlank() ? Optional.empty() : Optional.of(purpose),
+                Set.copyOf(new HashSet<>(quotes)));
+    }
+}

@@ -1,0 +1,457 @@
+package yarrek.app.chains;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.web.Form;
+import yarrek.app.web.Pdf;
+import yarrek.app.web.TypedInput;
+import yarrek.app.web.Viewer;
+import yarrek.core.approval.ApprovalState;
+import yarrek.core.approval.UnlockLife;
+import yarrek.core.approval.Waiting;
+
+/** Pages of one request: its state and letters, its terms, its unlock, its application. */
+@Controller
+class ApprovalsController {
+    private static final int MOST_PACKS = 100;
+
+    private final Approvals approvals;
+    private final Kinds kinds;
+    private final Chains chains;
+    private final Covers covers;
+    private final DeskClient desks;
+    private final Applications applications;
+    private final Jobs jobs;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Clock clock;
+
+    ApprovalsController(
+            Approvals approvals,
+            Kinds kinds,
+            Chains chains,
+            Covers covers,
+            DeskClient desks,
+            Applications applications,
+            Jobs jobs,
+            Fleet fleet,
+            Crew crew,
+            Clock clock) {
+        this.approvals = approvals;
+        this.kinds = kinds;
+        this.chains = chains;
+        this.covers = covers;
+        this.desks = desks;
+        this.applications = applications;
+        this.jobs = jobs;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.clock = clock;
+    }
+
+    /** The request, when the viewer may see its job. */
+    private Approvals.ApprovalView seen(UUID id) {
+        Approvals.ApprovalView a = approvals.approval(id);
+        jobs.job(a.jobId(), Viewer.current());
+        return a;
+    }
+
+    @GetMapping("/approvals/{id}")
+    String approval(
+            @PathVariable("id") UUID id, @RequestParam(value = "packs", defaultValue = "6") String packs, Model model) {
+        Approvals.ApprovalView a = approvals.approval(id);
+        Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
+        Kinds.Row kind = kinds.row(a.kind());
+        model.addAttribute("a", a);
+        model.addAttribute("job", job);
+        model.addAttribute("kind", kind.kind());
+        model.addAttribute("state", a.stateOn(chains.today(), job.site().zone()));
+        model.addAttribute("letters", approvals.letters(id));
+        model.addAttribute("history", approvals.history(a.kind(), a.granter()).orElse(null));
+        model.addAttribute("waiting", waiting(a, kind, job));
+        model.addAttribute("next", next(a.state()));
+        model.addAttribute("versions", applications.versions(id));
+        List<Applications.Answer> answers = applications.answers(a);
+        model.addAttribute(
+                "open", answers.stream().filter(Applications.Answer::isOpen).count());
+        model.addAttribute("questions", answers.size());
+        model.addAttribute("calls", desks.calls(id));
+        if (a.state() == ApprovalState.PREPARING || a.state() == ApprovalState.ASKED_BACK) {
+            model.addAttribute("against", kind.kind().desk().isEmpty() ? List.of() : desks.against(a));
+        }
+        if (kind.kind().unlock()) {
+            model.addAttribute("compare", covers.compare(a));
+            model.addAttribute("unlock", covers.unlock(a, packs(packs)));
+            model.addAttribute("stages", UnlockLife.Stage.values());
+        }
+        return "chains/approval";
+    }
+
+    private static int packs(String typed) {
+        return typed.matches("[1-9]\\d?") ? Math.min(MOST_PACKS, Integer.parseInt(typed)) : 6;
+    }
+
+    private Waiting waiting(Approvals.ApprovalView a, Kinds.Row kind, Jobs.JobView job) {
+        return !a.state().isOut() || a.sentAt() == null
+                ? null
+                : Waiting.of(
+                        a.sentAt().atZone(job.site().zone()).toLocalDate(),
+                        chains.today(),
+                        kind.kind().usual(),
+                        kind.kind().worst(),
+                        a.nudgedOn(),
+                        kinds.settings().nudgeDays(),
+                        kinds.workDays(job.site().jurisdiction(), chains.today()));
+    }
+
+    private static List<ApprovalState> next(ApprovalState s) {
+        return java.util.Arrays.stream(ApprovalState.values())
+                .filter(n -> s.may(n) && !n.isHeld())
+                .toList();
+    }
+
+    // --- what is asked for, what was granted -------------------------------------------------------------------------
+
+    private Form form(Approvals.ApprovalView a, boolean granted) {
+        Map<String, String> craft = new LinkedHashMap<>();
+        fleet.builds()
+                .forEach(b -> craft.putIfAbsent(
+                        b.aircraft().serial(),
+                        b.aircraft().name() + ", serial " + b.aircraft().serial()));
+        a.request().aircraft().forEach(s -> craft.putIfAbsent(s, "serial " + s));
+        a.terms().aircraft().forEach(s -> craft.putIfAbsent(s, "serial " + s));
+        return TermsForm.of(
+                        (granted ? a.state().isHeld() ? "Amended: " : "Granted: " : "Asked for: ") + a.title(),
+                        "/approvals/" + a.id() + (granted ? "/grant" : "/request"),
+                        "/approvals/" + a.id(),
+                        granted,
+                        craft,
+                        crew.all().stream().map(Crew.PersonView::name).toList())
+                .version(a.version());
+    }
+
+    @GetMapping("/approvals/{id}/request")
+    String request(@PathVariable("id") UUID id, Model model) {
+        Approvals.ApprovalView a = seen(id);
+        Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
+        return TermsForm.fill(form(a, false), a.request(), job.site().zone())
+                .set("granter", a.granter())
+                .page(model, "form");
+    }
+
+    @PostMapping("/approvals/{id}/request")
+    String writeRequest(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
+        Approvals.ApprovalView a = seen(id);
+        Form form = form(a, false).bind(params);
+        String granter = form.requiredText("granter", 200);
+        var terms = TermsForm.read(form, jobs.job(a.jobId(), Viewer.current()).site(), chains.today());
+        return form.store(() -> {
+                    approvals.writeRequest(id, form.getVersion(), granter, terms);
+                    return "redirect:/approvals/" + id;
+                })
+                .orElseGet(() -> form.page(model, "form"));
+    }
+
+    /** What the job says now in the place of what is asked for. */
+    @PostMapping("/approvals/{id}/request/anew")
+    String anew(@PathVariable("id") UUID id, RedirectAttributes flash) {
+        Approvals.ApprovalView a = seen(id);
+        try {
+            approvals.writeRequest(
+                    id,
+                    a.version(),
+                    a.granter(),
+                    chains.asked(
+                            jobs.job(a.jobId(), Viewer.current()),
+                            kinds.row(a.kind()).kind(),
+                            a.firstDay(),
+                            a.lastDay()));
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id;
+    }
+
+    @GetMapping("/approvals/{id}/grant")
+    String grant(@PathVariable("id") UUID id, Model model) {
+        Approvals.ApprovalView a = seen(id);
+        Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
+        boolean held = a.state().isHeld();
+        // a first grant usually says what was asked for; every field is there to be compared with the paper
+        return TermsForm.fill(
+                        form(a, true),
+                        held ? a.terms() : a.request(),
+                        job.site().zone())
+                .set("reference", a.reference())
+                .set("conditions", a.conditions())
+                .page(model, "form");
+    }
+
+    @PostMapping("/approvals/{id}/grant")
+    String takeGrant(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
+        Approvals.ApprovalView a = seen(id);
+        Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
+        Form form = form(a, true).bind(params);
+        LocalDate on = form.date("decidedOn", false, chains.today());
+        Approvals.Grant grant = TermsForm.grant(form, job.site(), chains.today());
+        return form.store(() -> {
+                    approvals.grant(id, grant, at(on, job), Viewer.current().name());
+                    return "redirect:/approvals/" + id;
+                })
+                .orElseGet(() -> form.page(model, "form"));
+    }
+
+    private Instant at(LocalDate day, Jobs.JobView job) {
+        return day == null || day.equals(chains.today())
+                ? clock.instant()
+                : day.atTime(LocalTime.NOON).atZone(job.site().zone()).toInstant();
+    }
+
+    // --- state and letters -------------------------------------------------------------------------------------------
+
+    @PostMapping("/approvals/{id}/state")
+    String state(
+            @PathVariable("id") UUID id,
+            @RequestParam("to") String to,
+            @RequestParam(value = "on", defaultValue = "") String on,
+            @RequestParam(value = "why", defaultValue = "") String why,
+            RedirectAttributes flash) {
+        Approvals.ApprovalView a = seen(id);
+        try {
+            LocalDate day = on.isBlank() ? null : TypedInput.date(on, chains.today());
+            if (day != null && day.isAfter(chains.today())) {
+                throw new IllegalArgumentException("that day is still to come");
+            }
+            ApprovalState next = next(a.state()).stream()
+                    .filter(s -> s.name().equals(to))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException("choose what it has come to"));
+            approvals.move(
+                    id,
+                    next,
+                    at(day, jobs.job(a.jobId(), Viewer.current())),
+                    why.strip(),
+                    Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id;
+    }
+
+    @PostMapping("/approvals/{id}/letters")
+    String keep(
+            @PathVariable("id") UUID id,
+            @RequestParam("kind") String kind,
+            @RequestParam(value = "on", defaultValue = "") String on,
+            @RequestParam(value = "text", defaultValue = "") String text,
+            @RequestParam(value = "file", required = false) MultipartFile file,
+            RedirectAttributes flash)
+            throws IOException {
+        Approvals.ApprovalView a = seen(id);
+        try {
+            LocalDate day = on.isBlank() ? null : TypedInput.date(on, chains.today());
+            Approvals.LetterKind k = java.util.Arrays.stream(Approvals.LetterKind.values())
+                    .filter(x -> x.name().equals(kind))
+                    .findFirst()
+                    .orElse(Approvals.LetterKind.NOTE);
+            approvals.keep(
+                    id,
+                    k,
+                    at(day, jobs.job(a.jobId(), Viewer.current())),
+                    text,
+                    file == null ? "" : String.valueOf(file.getOriginalFilename()),
+                    file == null ? new byte[0] : file.getBytes(),
+                    Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+            flash.addFlashAttribute("typedLetter", text);
+        }
+        return "redirect:/approvals/" + id + "#letters";
+    }
+
+    @GetMapping("/approvals/letters/{id}/file")
+    ResponseEntity<byte[]> file(@PathVariable("id") UUID id) {
+        Approvals.LetterFile f = approvals.file(id);
+        seen(f.approvalId());
+        return attachment(f.content(), f.name(), f.contentType());
+    }
+
+    private static ResponseEntity<byte[]> attachment(byte[] content, String name, String type) {
+        return ResponseEntity.ok()
+                .header("Content-Type", type)
+                .header("X-Content-Type-Options", "nosniff")
+                .header(
+                        "Content-Disposition",
+                        ContentDisposition.attachment()
+                                .filename(name, StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(content);
+    }
+
+    @PostMapping("/approvals/{id}/hours")
+    String hours(@PathVariable("id") UUID id, @RequestParam("hours") String hours, RedirectAttributes flash) {
+        seen(id);
+        try {
+            approvals.spend(id, TypedInput.plain(hours, "h"), Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id;
+    }
+
+    // --- desks -------------------------------------------------------------------------------------------------------
+
+    @PostMapping("/approvals/{id}/send")
+    String send(@PathVariable("id") UUID id, RedirectAttributes flash) {
+        seen(id);
+        try {
+            flash.addFlashAttribute("told", desks.send(id, Viewer.current().name()));
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", "Not sent: " + e.getMessage() + ".");
+        }
+        return "redirect:/approvals/" + id;
+    }
+
+    @PostMapping("/approvals/{id}/ask")
+    String ask(@PathVariable("id") UUID id, RedirectAttributes flash) {
+        seen(id);
+        try {
+            flash.addFlashAttribute("told", desks.ask(id));
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id;
+    }
+
+    // --- unlock ------------------------------------------------------------------------------------------------------
+
+    @PostMapping("/approvals/{id}/stages")
+    String stage(
+            @PathVariable("id") UUID id,
+            @RequestParam("stage") String stage,
+            @RequestParam(value = "rehearsal", defaultValue = "false") boolean rehearsal,
+            @RequestParam(value = "note", defaultValue = "") String note,
+            @RequestParam(value = "back", defaultValue = "false") boolean back,
+            RedirectAttributes flash) {
+        seen(id);
+        try {
+            UnlockLife.Stage s = UnlockLife.Stage.valueOf(stage);
+            if (back) {
+                approvals.unsay(id, s, rehearsal, Viewer.current().name());
+            } else {
+                approvals.say(id, s, rehearsal, note.strip(), Viewer.current().name());
+            }
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id + "#unlock";
+    }
+
+    // --- application -------------------------------------------------------------------------------------------------
+
+    @GetMapping("/approvals/{id}/application")
+    String application(@PathVariable("id") UUID id, Model model) {
+        Approvals.ApprovalView a = seen(id);
+        Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
+        List<Applications.Answer> answers = applications.answers(a);
+        List<Applications.Version> versions = applications.versions(id);
+        model.addAttribute("a", a);
+        model.addAttribute("job", job);
+        model.addAttribute("kind", kinds.row(a.kind()).kind());
+        model.addAttribute("answers", answers);
+        model.addAttribute(
+                "open", answers.stream().filter(Applications.Answer::isOpen).count());
+        model.addAttribute("versions", versions);
+        model.addAttribute(
+                "changes",
+                versions.isEmpty()
+                        ? List.of()
+                        : applications.changes(versions.get(0).id()));
+        model.addAttribute("earlier", applications.earlier(a));
+        model.addAttribute("jobNames", jobs.names());
+        return "chains/application";
+    }
+
+    @PostMapping("/approvals/{id}/application")
+    String answer(
+            @PathVariable("id") UUID id,
+            @RequestParam("question") String question,
+            @RequestParam("text") String text,
+            RedirectAttributes flash) {
+        seen(id);
+        try {
+            applications.type(id, question, text, Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/approvals/" + id + "/application#q-" + question.replaceAll("[^A-Za-z0-9.-]", "");
+    }
+
+    @PostMapping("/approvals/{id}/application/reuse")
+    String reuse(@PathVariable("id") UUID id, @RequestParam("from") UUID from, RedirectAttributes flash) {
+        seen(id);
+        seen(from);
+        int n = applications.reuse(id, from, Viewer.current().name());
+        flash.addFlashAttribute(
+                "told",
+                n + (n == 1 ? " answer" : " answers")
+                        + " taken over; each stays open until it has been looked at and saved.");
+        return "redirect:/approvals/" + id + "/application";
+    }
+
+    @PostMapping("/approvals/{id}/application/versions")
+    String make(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "sheet", defaultValue = "a4") String sheet,
+            RedirectAttributes flash) {
+        seen(id);
+        applications.make(id, Pdf.Sheet.of(sheet), Viewer.current().name());
+        flash.addFlashAttribute("told", "A version was made; it stays as it is.");
+        return "redirect:/approvals/" + id + "/application#versions";
+    }
+
+    @GetMapping("/approvals/versions/{id}.pdf")
+    ResponseEntity<byte[]> pdf(@PathVariable("id") UUID id) {
+        Applications.Made m = applications.made(id, true);
+        seen(m.approvalId());
+        return ResponseEntity.ok()
+                .header("Content-Type", "application/pdf")
+                .header("Content-Disposition", "inline; filename=\"application-" + m.number() + ".pdf\"")
+                .body(m.content());
+    }
+
+    @GetMapping("/approvals/versions/{id}.docx")
+    ResponseEntity<byte[]> document(@PathVariable("id") UUID id) {
+        Applications.Made m = applications.made(id, false);
+        seen(m.approvalId());
+        return attachment(
+                m.content(),
+                "application-" + m.number() + ".docx",
+                "application/vnd.openxmlformats-officedocument.wordprocessingml.document");
+    }
+}

@@ -1,0 +1,675 @@
+package yarrek.app.chains;
+
+import java.time.Clock;
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.event.TransactionPhase;
+import org.springframework.transaction.event.TransactionalEventListener;
+import yarrek.app.airspace.Airspace;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.approvals.Terms;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobFacts;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.rulebook.OwnRules;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Viewer;
+import yarrek.core.airspace.SiteLook;
+import yarrek.core.airspace.Zone;
+import yarrek.core.airspace.ZoneKind;
+import yarrek.core.approval.ApprovalKind;
+import yarrek.core.approval.ChainPlan;
+import yarrek.core.approval.History;
+import yarrek.core.approval.Lead;
+import yarrek.core.approval.Needed;
+import yarrek.core.approval.Request;
+import yarrek.core.approval.Step;
+import yarrek.core.approval.Waiting;
+import yarrek.core.approval.WorkDays;
+import yarrek.core.geo.ShapeText;
+import yarrek.core.rulebook.Assessment;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Finding;
+import yarrek.core.rulebook.Layer;
+import yarrek.core.rulebook.Tier;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.TimeWindow;
+
+/** Which approvals a job needs, and when each must be sent. */
+@Service
+public class Chains {
+    /** Decisions of a granter from which on its own history goes before what the kind says. */
+    static final int ENOUGH_HISTORY = 3;
+
+    private static final int ENOUGH_FOR_WORST = 10;
+    private static final int MOST_BUILDS = 40;
+    private static final int MOST_DAYS_COMPARED = 7;
+    private static final int TODAY_AHEAD_DAYS = 14;
+
+    /** A request of the chain with what is on file and when it must go. */
+    public record Line(
+            Request request,
+            Approvals.ApprovalView onFile,
+            ChainPlan.Planned planned,
+            Optional<History> history,
+            Waiting waiting,
+            String note) {
+        public String state() {
+            return onFile != null
+                    ? onFile.state().words()
+                    : planned.isDone() ? "held" : request.needed().known() ? "not begun" : "may be needed";
+        }
+
+        public String shape() {
+            return onFile != null
+                    ? onFile.state().shape()
+                    : planned.isDone() ? "full" : request.needed().known() ? "notch" : "dots";
+        }
+    }
+
+    /**
+     * The chain of a job.
+     *
+     * @param trouble why there is no plan, such as a circle; empty when there is one
+     * @param beside requests on file that the job as planned does not ask for
+     */
+    public record View(
+            Jobs.JobView job,
+            LocalDate today,
+            List<Line> lines,
+            ChainPlan plan,
+            String trouble,
+            List<Approvals.ApprovalView> beside,
+            ChainDrawing drawing,
+            double hoursLeft,
+            Kinds.Settings settings,
+            List<String> fees) {
+        public long late() {
+            return lines.stream()
+                    .filter(l -> !l.planned().isDone() && l.planned().slackDays() < 0)
+                    .count();
+        }
+
+        public long held() {
+            return lines.stream().filter(l -> l.planned().isDone()).count();
+        }
+    }
+
+    /**
+     * Something changed to see what follows.
+     *
+     * @param firstDay the first day of the job moved to; null for as planned
+     * @param step a step whose lead time is taken to be {@code leadDays}; null for none
+     */
+    public record WhatIf(LocalDate firstDay, String step, Integer leadDays) {
+        public static final WhatIf NOTHING = new WhatIf(null, null, null);
+
+        boolean isNothing() {
+            return firstDay == null && (step == null || leadDays == null);
+        }
+    }
+
+    /** What another aircraft, or another day, would ask for. */
+    public record Choice(
+            String name,
+            UUID buildId,
+            LocalDate firstDay,
+            List<String> needs,
+            double hours,
+            LocalDate earliest,
+            long days,
+            boolean inTime,
+            long notKnown,
+            List<String> nothingLifts) {}
+
+    /** A request to be sent, for Today and the calendar. */
+    public record Due(UUID jobId, String jobName, String title, LocalDate sendBy, boolean known, boolean waits) {}
+
+    private final JdbcClient jdbc;
+    private final Clock clock;
+    private final Jobs jobs;
+    private final Airspace airspace;
+    private final Fleet fleet;
+    private final Rulebook rulebook;
+    private final Office office;
+    private final Kinds kinds;
+    private final Approvals approvals;
+
+    Chains(
+            JdbcClient jdbc,
+            Clock clock,
+            Jobs jobs,
+            Airspace airspace,
+            Fleet fleet,
+            Rulebook rulebook,
+            Office office,
+            Kinds kinds,
+            Approvals approvals) {
+        this.jdbc = jdbc;
+        this.clock = clock;
+        this.jobs = jobs;
+        this.airspace = airspace;
+        this.fleet = fleet;
+        this.rulebook = rulebook;
+        this.office = office;
+        this.kinds = kinds;
+        this.approvals = approvals;
+    }
+
+    LocalDate today() {
+        return LocalDate.now(clock.withZone(office.operator().zone()));
+    }
+
+    Instant now() {
+        return clock.instant();
+    }
+
+    // --- what is needed ----------------------------------------------------------------------------------------------
+
+    /** What one day of a plan needs with a build, and which breaches no approval on the list would lift. */
+    private record DayNeeds(List<Needed> needed, List<String> nothingLifts) {}
+
+    private DayNeeds needsOn(Jobs.JobView job, JobDraft draft, Fleet.BuildView build, List<ApprovalKind> all) {
+        Facts bare = jobs.bareFactsOf(job.id(), draft);
+        OwnRules.Setting setting = new OwnRules.Setting(
+                draft.siteId(), build == null ? null : build.aircraft().model().id(), job.id());
+        Assessment a = Assessment.of(bare, rulebook.packsFor(bare, setting));
+        OptionalDouble height = JobFacts.greatestHeight(draft, job.site());
+        List<TimeWindow> windows = Jobs.windows(draft, job.site().zone());
+        SiteLook look =
+                airspace.look(job.site().plan(height.isEmpty() ? null : Double.valueOf(height.getAsDouble()), windows));
+        OptionalDouble mass = build == null
+                ? OptionalDouble.empty()
+                : OptionalDouble.of(build.mass().mass().toGrams());
+        List<Needed.ZoneHit> hits = look.pressing().stream()
+                .filter(m -> m.zone().kind() == ZoneKind.MAKER
+                        || (Airspace.binds(m.zone(), mass)
+                                && m.zone().restriction() != ZoneMet.Restriction.NO_RESTRICTION))
+                .map(m -> new Needed.ZoneHit(
+                        m.zone().id(), m.zone().name(), m.zone().kind(), m.meeting() == Zone.Meeting.MEETS))
+                .toList();
+        String jurisdiction = job.site().jurisdiction();
+        Set<String> answered = all.stream()
+                .filter(k -> k.holdsIn(jurisdiction))
+                .flatMap(k -> k.trigger().answers().stream())
+                .collect(Collectors.toSet());
+        List<String> nothing = a.findings().stream()
+                .filter(f -> f.verdict() == Verdict.BREACHED
+                        && f.rule().tier() == Tier.LAW
+                        && f.rule().layer() == Layer.LAW
+                        // a paper that has run out is renewed, whatever is flown
+                        && f.rule().requires().papers().isEmpty()
+                        && !answered.contains(f.rule().id()))
+                .map(Finding::rule)
+                .map(r -> r.title() + " (" + r.id() + ")")
+                .distinct()
+                .toList();
+        return new DayNeeds(Needed.of(all, jurisdiction, a, bare, hits), nothing);
+    }
+
+    private static JobDraft onDay(JobDraft d, LocalDate first, LocalDate last, UUID build) {
+        return d.on(first, last).with(build);
+    }
+
+    /** The requests of a plan day by day: a need may hold on some of its days only. */
+    private List<Request> requests(
+            Jobs.JobView job, JobDraft draft, Fleet.BuildView build, int mostDays, Set<String> nothingLifts) {
+        List<ApprovalKind> all = kinds.kinds();
+        Map<String, Needed> needed = new LinkedHashMap<>();
+        Map<String, List<LocalDate>> days = new HashMap<>();
+        List<LocalDate> jobDays =
+                draft.firstDay().datesUntil(draft.lastDay().plusDays(1)).toList();
+        DayNeeds last = null;
+        for (int i = 0; i < jobDays.size(); i++) {
+            if (i < mostDays || last == null) {
+                last = needsOn(job, onDay(draft, jobDays.get(i), jobDays.get(i), draft.buildId()), build, all);
+                nothingLifts.addAll(last.nothingLifts());
+            }
+            for (Needed n : last.needed()) {
+                needed.merge(n.key(), n, Chains::surer);
+                days.computeIfAbsent(n.key(), k -> new ArrayList<>()).add(jobDays.get(i));
+            }
+        }
+        List<Needed> known = List.copyOf(needed.values());
+        return known.stream()
+                .sorted(Comparator.comparingInt(n -> all.indexOf(n.kind())))
+                .flatMap(n -> Request.of(n, days.get(n.key()), Request.longest(n, known)).stream())
+                .toList();
+    }
+
+    private static Needed surer(Needed a, Needed b) {
+        return a.known() || !b.known() ? a : b;
+    }
+
+    // --- the chain ---------------------------------------------------------------------------------------------------
+
+    @Transactional(readOnly = true)
+    public View view(Jobs.JobView job, WhatIf what) {
+        JobDraft draft = job.draft();
+        if (what.firstDay() != null) {
+            long length = ChronoUnit.DAYS.between(draft.firstDay(), draft.lastDay());
+            draft = onDay(draft, what.firstDay(), what.firstDay().plusDays(length), draft.buildId());
+        }
+        List<Request> requests = requests(job, draft, job.build(), Integer.MAX_VALUE, new HashSet<>());
+        List<Approvals.ApprovalView> onFile = approvals.of(job.id());
+        Kinds.Settings settings = kinds.settings();
+        LocalDate today = today();
+        WorkDays calendar = kinds.workDays(job.site().jurisdiction(), draft.firstDay());
+        ZoneId zone = office.operator().zone();
+        Map<String, Approvals.ApprovalView> byKey = new HashMap<>();
+        for (Approvals.ApprovalView a : onFile) {
+            byKey.merge(a.key(), a, (x, y) -> x.state().isHeld() ? x : y);
+        }
+        Map<String, Request.Standing> standing = new HashMap<>();
+        Map<String, Optional<History>> histories = new HashMap<>();
+        // as planned today: a plan moved to other days is covered by nothing on file yet
+        Map<String, String> lifted = what.firstDay() == null ? Jobs.lifted(jobs.factsOf(job.id(), draft)) : Map.of();
+        for (Request r : requests) {
+            Approvals.ApprovalView a = byKey.get(r.id());
+            Optional<History> h =
+                    approvals.history(r.needed().kind().code(), a == null ? granter(r.needed()) : a.granter());
+            histories.put(r.id(), h);
+            standing.put(
+                    r.id(),
+                    a == null && paper(r, lifted).isPresent()
+                            ? new Request.Standing(
+                                    Optional.of(today), Optional.of(today), Optional.empty(), Optional.empty())
+                            : standing(r, a, h, zone, what));
+        }
+        List<Step> steps = Request.steps(requests, standing, true);
+        ChainPlan plan = null;
+        String trouble = "";
+        try {
+            plan = ChainPlan.of(
+                    steps, new ChainPlan.Settings(today, calendar, settings.hoursADay(), settings.marginDays()));
+        } catch (IllegalArgumentException e) {
+            trouble = e.getMessage() + "; change one of these kinds";
+        }
+        List<Line> lines = new ArrayList<>();
+        if (plan != null) {
+            Map<String, Request> byId = requests.stream().collect(Collectors.toMap(Request::id, r -> r, (a, b) -> a));
+            for (ChainPlan.Planned p : plan.steps()) {
+                Request r = byId.get(p.step().id());
+                Approvals.ApprovalView a = byKey.get(r.id());
+                lines.add(new Line(
+                        r,
+                        a,
+                        p,
+                        histories.get(r.id()),
+                        waiting(a, p.step(), calendar, settings, zone, today),
+                        note(r, a, lifted)));
+            }
+        }
+        Set<String> keys = requests.stream().map(Request::id).collect(Collectors.toSet());
+        return new View(
+                job,
+                today,
+                lines,
+                plan,
+                trouble,
+                onFile.stream().filter(a -> !keys.contains(a.key())).toList(),
+                plan == null ? null : ChainDrawing.of(plan, calendar, today, draft.firstDay(), draft.lastDay()),
+                lines.stream()
+                        .filter(l -> l.onFile() == null
+                                || l.onFile().state() == yarrek.core.approval.ApprovalState.PREPARING)
+                        .mapToDouble(l -> Math.max(
+                                0,
+                                l.request().prepareHours()
+                                        - (l.onFile() == null ? 0 : l.onFile().hoursSpent())))
+                        .sum(),
+                settings,
+                requests.stream()
+                        .flatMap(r -> r.needed().kind().fee().stream()
+                                .map(f -> r.needed().kind().title() + " " + f))
+                        .distinct()
+                        .toList());
+    }
+
+    /** Whom to ask: the granter of the kind, and the zone where there is one. */
+    static String granter(Needed n) {
+        return n.kind().granter() + (n.zoneName().isEmpty() ? "" : ", " + n.zoneName());
+    }
+
+    private static Request.Standing standing(
+            Request r, Approvals.ApprovalView a, Optional<History> h, ZoneId zone, WhatIf what) {
+        ApprovalKind k = r.needed().kind();
+        Optional<Lead> usual =
+                h.filter(x -> x.n() >= ENOUGH_HISTORY).map(x -> Lead.ofDays((int) Math.ceil(x.median())));
+        Optional<Lead> worst = h.filter(x -> x.n() >= ENOUGH_FOR_WORST).map(x -> Lead.ofDays(x.ninetieth()));
+        if (usual.isPresent()
+                && worst.isEmpty()
+                && usual.get().days() > k.worst().days()) {
+            worst = usual;
+        }
+        if (r.id().equals(what.step()) && what.leadDays() != null) {
+            usual = Optional.of(Lead.ofDays(what.leadDays()));
+            worst = usual;
+        }
+        boolean out = a != null && (a.state().isOut() || a.state().isHeld());
+        return new Request.Standing(
+                out && a.sentAt() != null ? Optional.of(a.sentAt().atZone(zone).toLocalDate()) : Optional.empty(),
+                a != null && a.state().isHeld()
+                        ? Optional.of(a.decidedAt().atZone(zone).toLocalDate())
+                        : Optional.empty(),
+                usual,
+                worst);
+    }
+
+    private static Waiting waiting(
+            Approvals.ApprovalView a,
+            Step s,
+            WorkDays calendar,
+            Kinds.Settings settings,
+            ZoneId zone,
+            LocalDate today) {
+        return a == null || !a.state().isOut() || a.sentAt() == null
+                ? null
+                : Waiting.of(
+                        a.sentAt().atZone(zone).toLocalDate(),
+                        today,
+                        s.usual(),
+                        s.lead(),
+                        a.nudgedOn(),
+                        settings.nudgeDays(),
+                        calendar);
+    }
+
+    /** A paper entered by hand that lifts what the request is for. */
+    private static Optional<String> paper(Request r, Map<String, String> lifted) {
+        return r.needed().zoneId().isPresent()
+                ? Optional.ofNullable(lifted.get(r.needed().zoneId().get()))
+                : r.needed().kind().trigger().answers().stream()
+                        .filter(lifted::containsKey)
+                        .map(lifted::get)
+                        .findFirst();
+    }
+
+    private static String note(Request r, Approvals.ApprovalView a, Map<String, String> lifted) {
+        if (a == null) {
+            return paper(r, lifted)
+                    .map(n -> "held as paper " + n + ", its terms not on file")
+                    .orElse("");
+        }
+        if (!a.firstDay().equals(r.firstDay()) || !a.lastDay().equals(r.lastDay())) {
+            return "asked for " + a.firstDay() + " to " + a.lastDay() + "; the job now needs " + r.firstDay() + " to "
+                    + r.lastDay();
+        }
+        return "";
+    }
+
+    // --- beginning ---------------------------------------------------------------------------------------------------
+
+    /** Begins a request of the chain: what is asked for comes from the job. */
+    @Transactional
+    public UUID begin(Jobs.JobView job, String requestId, String by) {
+        Line line = view(job, WhatIf.NOTHING).lines().stream()
+                .filter(l -> l.request().id().equals(requestId))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("the job as planned does not need that"));
+        if (line.onFile() != null) {
+            return line.onFile().id();
+        }
+        Request r = line.request();
+        return approvals.begin(
+                new Approvals.Draft(
+                        job.id(),
+                        r.needed().kind().code(),
+                        r.needed().zoneId().orElse(null),
+                        r.needed().zoneName(),
+                        r.number(),
+                        r.needed().kind().unlock() && job.build() != null
+                                ? job.build().aircraft().id()
+                                : null,
+                        r.title(),
+                        granter(r.needed()),
+                        r.firstDay(),
+                        r.lastDay(),
+                        asked(job, r.needed().kind(), r.firstDay(), r.lastDay())),
+                by);
+    }
+
+    /** What a job asks for on some of its days: its hours, area, height, aircraft, pilots, and the numbers to be quoted. */
+    Terms asked(Jobs.JobView job, ApprovalKind kind, LocalDate first, LocalDate last) {
+        List<TimeWindow> windows = Jobs.windows(
+                onDay(job.draft(), first, last, job.draft().buildId()),
+                job.site().zone());
+        OptionalDouble height = JobFacts.greatestHeight(job.draft(), job.site());
+        List<String> numbers = approvals.of(job.id()).stream()
+                .filter(a -> a.state().isHeld() && kind.quotes().contains(a.kind()))
+                .filter(a -> !a.firstDay().isAfter(last) && !first.isAfter(a.lastDay()))
+                .map(Approvals.ApprovalView::reference)
+                .distinct()
+                .toList();
+        return new Terms(
+                windows.get(0).start(),
+                windows.get(windows.size() - 1).end(),
+                ShapeText.write(job.site().area()),
+                height.isEmpty() ? null : Double.valueOf(height.getAsDouble()),
+                height.isEmpty() ? "" : yarrek.core.units.Finite.format(height.getAsDouble()) + " m above ground",
+                job.build() == null ? List.of() : List.of(job.build().aircraft().serial()),
+                job.draft().pilotId() == null ? List.of() : List.of(job.row().pilotName()),
+                Objects.requireNonNullElse(job.draft().purpose(), ""),
+                numbers,
+                Set.of());
+    }
+
+    // --- comparing ---------------------------------------------------------------------------------------------------
+
+    private Choice choice(Jobs.JobView job, JobDraft draft, Fleet.BuildView build, String name) {
+        Set<String> nothing = new java.util.TreeSet<>();
+        List<Request> requests = requests(job, draft, build, MOST_DAYS_COMPARED, nothing);
+        WorkDays calendar = kinds.workDays(job.site().jurisdiction(), draft.firstDay());
+        Kinds.Settings s = kinds.settings();
+        LocalDate today = today();
+        // as if everything were still to be asked for: what is granted is granted for the aircraft planned
+        ChainPlan plan = ChainPlan.of(
+                Request.steps(requests, Map.of(), false),
+                new ChainPlan.Settings(today, calendar, s.hoursADay(), s.marginDays()));
+        double hours = requests.stream().mapToDouble(Request::prepareHours).sum();
+        LocalDate held = plan.steps().stream()
+                .map(ChainPlan.Planned::earliestGrant)
+                .max(Comparator.naturalOrder())
+                .orElse(today);
+        return new Choice(
+                name,
+                build == null ? null : build.id(),
+                draft.firstDay(),
+                requests.stream().map(Request::title).toList(),
+                hours,
+                plan.earliestJobDay(),
+                ChronoUnit.DAYS.between(today, held),
+                plan.steps().stream().allMatch(p -> p.slackDays() >= 0),
+                requests.stream().filter(r -> !r.needed().known()).count(),
+                List.copyOf(nothing));
+    }
+
+    /** The aircraft that could fly the job, the least paper first. */
+    @Transactional(readOnly = true)
+    public List<Choice> byAircraft(Jobs.JobView job) {
+        Map<UUID, Fleet.BuildView> builds = new LinkedHashMap<>();
+        if (job.build() != null) {
+            builds.put(job.build().id(), job.build());
+        }
+        fleet.builds().stream().limit(MOST_BUILDS).forEach(b -> builds.putIfAbsent(b.id(), b));
+        return builds.values().stream()
+                .map(b -> choice(
+                        job,
+                        job.draft().with(b.id()),
+                        b,
+                        b.aircraft().name() + ", " + b.name() + " (" + b.mass().mass() + ")"))
+                .sorted(Comparator.comparing((Choice c) -> c.nothingLifts().size())
+                        .thenComparing(Choice::hours)
+                        .thenComparing(Choice::days))
+                .toList();
+    }
+
+    /** The same job on other days: as planned, the next weekend or working day, and one to four weeks later. */
+    @Transactional(readOnly = true)
+    public List<Choice> byDate(Jobs.JobView job) {
+        LocalDate first = job.draft().firstDay();
+        long length = ChronoUnit.DAYS.between(first, job.draft().lastDay());
+        boolean weekend = first.getDayOfWeek().compareTo(DayOfWeek.SATURDAY) >= 0;
+        LocalDate other = first;
+        while ((other.getDayOfWeek().compareTo(DayOfWeek.SATURDAY) >= 0) == weekend) {
+            other = other.plusDays(1);
+        }
+        TreeMap<LocalDate, String> dates = new TreeMap<>();
+        dates.put(first, "as planned");
+        dates.put(other, weekend ? "the next working day" : "the next weekend");
+        for (int weeks : List.of(1, 2, 4)) {
+            dates.putIfAbsent(first.plusWeeks(weeks), weeks + (weeks == 1 ? " week later" : " weeks later"));
+        }
+        List<Choice> choices = new ArrayList<>();
+        dates.forEach((d, words) -> choices.add(choice(
+                job, onDay(job.draft(), d, d.plusDays(length), job.draft().buildId()), job.build(), words)));
+        return choices;
+    }
+
+    // --- what is due -------------------------------------------------------------------------------------------------
+
+    @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT)
+    @Transactional(propagation = Propagation.REQUIRES_NEW)
+    public void judged(Jobs.Judged e) {
+        Jobs.JobView job = jobs.jobUnchecked(e.jobId());
+        jdbc.sql("delete from chain_due where job_id = ?").param(e.jobId()).update();
+        if (!job.row().state().equals("PLANNED") || job.draft().lastDay().isBefore(today())) {
+            return;
+        }
+        View chain = view(job, WhatIf.NOTHING);
+        Set<String> done = chain.lines().stream()
+                .filter(l -> l.planned().isDone())
+                .map(l -> l.request().id())
+                .collect(Collectors.toSet());
+        for (Line l : chain.lines()) {
+            if (l.planned().isDone() || l.planned().step().sentOn().isPresent()) {
+                continue;
+            }
+            boolean waits = !done.containsAll(l.planned().step().needs());
+            jdbc.sql("replace into chain_due (job_id, step, title, send_by, known, waits) values (?, ?, ?, ?, ?, ?)")
+                    .params(
+                            e.jobId(),
+                            cut(l.request().id(), 260),
+                            cut(l.request().title(), 400),
+                            l.planned().latestSend(),
+                            l.request().needed().known(),
+                            waits)
+                    .update();
+        }
+    }
+
+    private static String cut(String s, int most) {
+        return s.length() > most ? s.substring(0, most) : s;
+    }
+
+    /** What has to be sent within two weeks, or is late, for jobs that the viewer may see. */
+    @Transactional(readOnly = true)
+    public List<Due> due(Viewer viewer, Integer withinDays) {
+        LocalDate until = today().plusDays(withinDays == null ? TODAY_AHEAD_DAYS : withinDays);
+        Map<UUID, Jobs.Row> rows = jobs.upcoming(viewer, 500).stream().collect(Collectors.toMap(Jobs.Row::id, r -> r));
+        return jdbc
+                .sql(
+                        "select job_id, title, send_by, known, waits from chain_due where send_by <= ? order by send_by, title")
+                .param(until)
+                .query((r, i) -> new Due(
+                        (UUID) r.getObject(1),
+                        "",
+                        r.getString(2),
+                        r.getObject(3, LocalDate.class),
+                        r.getBoolean(4),
+                        r.getBoolean(5)))
+                .list()
+                .stream()
+                .filter(d -> rows.containsKey(d.jobId()))
+                .map(d -> new Due(d.jobId(), rows.get(d.jobId()).name(), d.title(), d.sendBy(), d.known(), d.waits()))
+                .toList();
+    }
+
+    /** Requests that are out and have to be asked after, and unlocks to be tried at base, by job. */
+    public record Nudge(UUID approvalId, String title, String jobName, LocalDate on, String why, boolean late) {}
+
+    @Transactional(readOnly = true)
+    public List<Nudge> nudges(Viewer viewer) {
+        LocalDate today = today();
+        ZoneId zone = office.operator().zone();
+        Kinds.Settings settings = kinds.settings();
+        Map<UUID, Jobs.Row> rows = jobs.upcoming(viewer, 500).stream().collect(Collectors.toMap(Jobs.Row::id, r -> r));
+        Map<String, Kinds.Row> byCode =
+                kinds.rows().stream().collect(Collectors.toMap(k -> k.kind().code(), k -> k));
+        WorkDays calendar = kinds.workDays(office.operator().jurisdiction(), today);
+        List<Nudge> nudges = new ArrayList<>();
+        for (Approvals.ApprovalView a : approvals.of(rows.keySet())) {
+            Kinds.Row k = byCode.get(a.kind());
+            String job = rows.get(a.jobId()).name();
+            if (k == null) {
+                continue;
+            }
+            if (a.state() == yarrek.core.approval.ApprovalState.ASKED_BACK) {
+                nudges.add(new Nudge(
+                        a.id(), a.title(), job, today, "the granter asks back; it waits for our answer", false));
+            } else if (a.state().isOut() && a.sentAt() != null) {
+                Waiting w = Waiting.of(
+                        a.sentAt().atZone(zone).toLocalDate(),
+                        today,
+                        k.kind().usual(),
+                        k.kind().worst(),
+                        a.nudgedOn(),
+                        settings.nudgeDays(),
+                        calendar);
+                if (!w.nudgeOn().isAfter(today.plusDays(2))) {
+                    nudges.add(new Nudge(
+                            a.id(),
+                            a.title(),
+                            job,
+                            w.nudgeOn(),
+                            w.days() + " days with " + a.granter() + "; it usually comes by " + w.usualBy(),
+                            w.nudgeOn().isBefore(today)));
+                }
+            }
+            if (k.kind().unlock() && !a.state().equals(yarrek.core.approval.ApprovalState.WITHDRAWN)) {
+                rehearsal(a, job, settings, calendar, today).ifPresent(nudges::add);
+            }
+        }
+        return nudges;
+    }
+
+    private Optional<Nudge> rehearsal(
+            Approvals.ApprovalView a, String job, Kinds.Settings settings, WorkDays calendar, LocalDate today) {
+        LocalDate by = yarrek.core.approval.UnlockLife.rehearseBy(a.firstDay(), settings.rehearsalDays(), calendar);
+        boolean tried = Approvals.life(approvals.stages(a.id()), true).isReady();
+        return tried || by.isAfter(today.plusDays(7)) || a.lastDay().isBefore(today)
+                ? Optional.empty()
+                : Optional.of(new Nudge(
+                        a.id(),
+                        "Rehearse: " + a.title(),
+                        job,
+                        by,
+                        "load it, switch it on and confirm it once at base, " + settings.rehearsalDays()
+                                + " days before the job",
+                        by.isBefore(today)));
+    }
+}

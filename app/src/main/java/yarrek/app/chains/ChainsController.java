@@ -1,0 +1,125 @@
+package yarrek.app.chains;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.web.TypedInput;
+import yarrek.app.web.Viewer;
+
+/** The chain of a job, what other aircraft and days would ask for, and whether papers cover it. */
+@Controller
+class ChainsController {
+    private final Chains chains;
+    private final Covers covers;
+    private final Jobs jobs;
+    private final Approvals approvals;
+
+    ChainsController(Chains chains, Covers covers, Jobs jobs, Approvals approvals) {
+        this.chains = chains;
+        this.covers = covers;
+        this.jobs = jobs;
+        this.approvals = approvals;
+    }
+
+    /** The chain in short, for the job's page. */
+    @GetMapping("/jobs/{id}/approvals")
+    String ofJob(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("chain", chains.view(jobs.job(id, Viewer.current()), Chains.WhatIf.NOTHING));
+        return "chains/job-approvals";
+    }
+
+    @GetMapping("/jobs/{id}/chain")
+    String chain(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "day", defaultValue = "") String day,
+            @RequestParam(value = "step", defaultValue = "") String step,
+            @RequestParam(value = "lead", defaultValue = "") String lead,
+            Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        Chains.WhatIf what = Chains.WhatIf.NOTHING;
+        try {
+            LocalDate moved = day.isBlank() ? null : TypedInput.date(day, chains.today());
+            Integer days = lead.isBlank() ? null : Integer.valueOf((int) TypedInput.plain(lead, "days"));
+            if (days != null && !(days >= 0 && days <= 1000)) {
+                throw new IllegalArgumentException("a lead time must be 0 to 1,000 days");
+            }
+            if (days != null && step.isBlank()) {
+                throw new IllegalArgumentException("choose whose lead time it is");
+            }
+            what = new Chains.WhatIf(moved, step.isBlank() ? null : step, days);
+        } catch (IllegalArgumentException e) {
+            model.addAttribute("problem", e.getMessage());
+        }
+        Chains.View planned = chains.view(job, Chains.WhatIf.NOTHING);
+        model.addAttribute("planned", planned);
+        model.addAttribute("chain", what.isNothing() ? planned : chains.view(job, what));
+        model.addAttribute("changed", !what.isNothing());
+        model.addAttribute("typedDay", day);
+        model.addAttribute("typedStep", step);
+        model.addAttribute("typedLead", lead);
+        return "chains/chain";
+    }
+
+    /** Other aircraft and other days, for the chain's page. */
+    @GetMapping("/jobs/{id}/choices")
+    String choices(@PathVariable("id") UUID id, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        model.addAttribute("job", job);
+        try {
+            model.addAttribute("craft", chains.byAircraft(job));
+            model.addAttribute("dates", chains.byDate(job));
+        } catch (IllegalArgumentException e) {
+            model.addAttribute("problem", e.getMessage());
+            model.addAttribute("craft", List.of());
+            model.addAttribute("dates", List.of());
+        }
+        return "chains/choices";
+    }
+
+    @PostMapping("/jobs/{id}/approvals")
+    String begin(@PathVariable("id") UUID id, @RequestParam("step") String step, RedirectAttributes flash) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        try {
+            if (step.equals("all")) {
+                for (Chains.Line l : chains.view(job, Chains.WhatIf.NOTHING).lines()) {
+                    if (l.onFile() == null && l.request().needed().known()) {
+                        chains.begin(job, l.request().id(), Viewer.current().name());
+                    }
+                }
+                return "redirect:/jobs/" + id + "/chain";
+            }
+            return "redirect:/approvals/"
+                    + chains.begin(job, step, Viewer.current().name());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+            return "redirect:/jobs/" + id + "/chain";
+        }
+    }
+
+    @GetMapping("/jobs/{id}/cover")
+    String cover(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("cover", covers.view(jobs.job(id, Viewer.current())));
+        return "chains/cover";
+    }
+
+    /** Every request of jobs that are still to be flown. */
+    @GetMapping("/approvals")
+    String all(Model model) {
+        List<Jobs.Row> rows = jobs.upcoming(Viewer.current(), 500);
+        model.addAttribute("jobs", rows.stream().collect(java.util.stream.Collectors.toMap(Jobs.Row::id, r -> r)));
+        model.addAttribute(
+                "approvals", approvals.of(rows.stream().map(Jobs.Row::id).toList()));
+        model.addAttribute("due", chains.due(Viewer.current(), 365));
+        model.addAttribute("today", chains.today());
+        return "chains/approvals";
+    }
+}

@@ -1,0 +1,312 @@
+package yarrek.app.chains;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.approvals.Terms;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.onsite.SiteDrawing;
+import yarrek.core.approval.Cover;
+import yarrek.core.approval.UnlockLife;
+import yarrek.core.time.TimeWindow;
+
+/** Whether what is granted covers each day of a job with each aircraft, and what is missing. */
+@Service
+public class Covers {
+    /** A paper on a day with an aircraft. */
+    public record Cell(UUID approvalId, String shape, String words, List<Cover.Finding> findings) {}
+
+    /** A day with an aircraft; {@code gaps} are requests of that day for which nothing is held. */
+    public record Row(LocalDate day, String aircraft, boolean planned, List<Cell> cells, List<String> gaps) {
+        public String shape() {
+            return !gaps.isEmpty() || cells.stream().anyMatch(c -> c.shape().equals("notch"))
+                    ? "notch"
+                    : cells.stream().anyMatch(c -> c.shape().equals("dots")) ? "dots" : "full";
+        }
+    }
+
+    /** An unlock beside an approval that it has to equal. */
+    public record UnlockCheck(String unlock, String approval, List<Cover.Finding> findings) {}
+
+    /** How far an area reaches beyond what a paper grants. */
+    public record Beyond(String reference, double metres, double share, SiteDrawing.Drawn drawn) {}
+
+    /**
+     * @param papers columns
+     * @param contradictions what papers say against one another
+     * @param unlockChecks each unlock beside the approvals that it has to equal
+     * @param beyond areas of the job that reach beyond a paper's
+     */
+    public record View(
+            Jobs.JobView job,
+            List<Approvals.ApprovalView> papers,
+            List<Row> rows,
+            List<String> contradictions,
+            List<UnlockCheck> unlockChecks,
+            List<Beyond> beyond) {
+        public long covered() {
+            return rows.stream().filter(r -> r.shape().equals("full")).count();
+        }
+    }
+
+    private final Jobs jobs;
+    private final Fleet fleet;
+    private final Approvals approvals;
+    private final Kinds kinds;
+    private final Chains chains;
+    private final SiteDrawing drawing;
+
+    Covers(Jobs jobs, Fleet fleet, Approvals approvals, Kinds kinds, Chains chains, SiteDrawing drawing) {
+        this.jobs = jobs;
+        this.fleet = fleet;
+        this.approvals = approvals;
+        this.kinds = kinds;
+        this.chains = chains;
+        this.drawing = drawing;
+    }
+
+    @Transactional(readOnly = true)
+    public View view(Jobs.JobView job) {
+        List<Approvals.ApprovalView> all = approvals.of(job.id());
+        List<Approvals.ApprovalView> held =
+                all.stream().filter(a -> a.state().isHeld()).toList();
+        List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
+        List<Row> rows = new ArrayList<>();
+        for (TimeWindow w : Jobs.windows(job.draft(), job.site().zone())) {
+            LocalDate day = w.start().atZone(job.site().zone()).toLocalDate();
+            for (Fleet.BuildView b : craft(job, held)) {
+                List<Cell> cells =
+                        held.stream().map(a -> cell(a, all, job, b, w, day)).toList();
+                rows.add(new Row(
+                        day,
+                        b == null ? "no aircraft chosen yet" : b.aircraft().name(),
+                        job.build() != null
+                                && b != null
+                                && b.aircraft()
+                                        .id()
+                                        .equals(job.build().aircraft().id()),
+                        cells,
+                        lines.stream()
+                                .filter(l -> !l.request().firstDay().isAfter(day)
+                                        && !l.request().lastDay().isBefore(day))
+                                .filter(l -> l.onFile() == null
+                                        || !l.onFile().state().isHeld())
+                                .map(l -> l.request().title()
+                                        + (l.request().needed().known() ? "" : " (may be needed)"))
+                                .toList()));
+            }
+        }
+        return new View(job, held, rows, contradictions(held), unlocks(held), beyond(job, held));
+    }
+
+    /** The planned aircraft, and every other that one of the papers names; each with its first build. */
+    private List<Fleet.BuildView> craft(Jobs.JobView job, List<Approvals.ApprovalView> held) {
+        List<Fleet.BuildView> craft = new ArrayList<>();
+        Set<UUID> seen = new LinkedHashSet<>();
+        craft.add(job.build());
+        if (job.build() != null) {
+            seen.add(job.build().aircraft().id());
+        }
+        Set<String> serials = new LinkedHashSet<>();
+        held.forEach(a -> serials.addAll(a.terms().aircraft()));
+        if (!serials.isEmpty()) {
+            for (Fleet.BuildView b : fleet.builds()) {
+                if (serials.contains(b.aircraft().serial())
+                        && seen.add(b.aircraft().id())) {
+                    craft.add(b);
+                }
+            }
+        }
+        return craft;
+    }
+
+    private Cell cell(
+            Approvals.ApprovalView a,
+            List<Approvals.ApprovalView> all,
+            Jobs.JobView job,
+            Fleet.BuildView build,
+            TimeWindow w,
+            LocalDate day) {
+        if (day.isBefore(a.firstDay()) || day.isAfter(a.lastDay())) {
+            return new Cell(a.id(), "", "for other days", List.of());
+        }
+        Cover.Need need = jobs.need(a, all, job.draft(), job.site(), build, w);
+        List<Cover.Finding> findings = Cover.of(need, a.terms().granted(a.reference(), need));
+        List<Cover.Finding> open =
+                findings.stream().filter(f -> f.state() != Cover.State.COVERED).toList();
+        boolean missing = open.stream().anyMatch(f -> f.state() == Cover.State.MISSING);
+        return new Cell(
+                a.id(),
+                open.isEmpty() ? "full" : missing ? "notch" : "dots",
+                open.isEmpty()
+                        ? "covered"
+                        : open.stream()
+                                .map(f -> f.dimension().name().toLowerCase(java.util.Locale.ROOT) + ": " + f.words())
+                                .collect(java.util.stream.Collectors.joining("; ")),
+                findings);
+    }
+
+    private static List<String> contradictions(List<Approvals.ApprovalView> held) {
+        // requests for different days of one job name different hours by right
+        List<String> found = new ArrayList<>();
+        for (int i = 0; i < held.size(); i++) {
+            for (int j = i + 1; j < held.size(); j++) {
+                Approvals.ApprovalView a = held.get(i);
+                Approvals.ApprovalView b = held.get(j);
+                boolean sameDays =
+                        !a.firstDay().isAfter(b.lastDay()) && !b.firstDay().isAfter(a.lastDay());
+                if (sameDays && !a.terms().equals(Terms.NONE) && !b.terms().equals(Terms.NONE)) {
+                    found.addAll(Cover.contradictions(
+                            List.of(a.terms().plain(a.reference()), b.terms().plain(b.reference()))));
+                }
+            }
+        }
+        return found;
+    }
+
+    /** Approvals of the same days on which a request rests: those its kind quotes, or else comes after. */
+    List<Approvals.ApprovalView> restsOn(Approvals.ApprovalView a) {
+        Set<String> codes = kinds.find(a.kind())
+                .map(k -> k.kind().quotes().isEmpty()
+                        ? k.kind().after()
+                        : k.kind().quotes())
+                .orElse(Set.of());
+        return approvals.of(a.jobId()).stream()
+                .filter(o -> o.state().isHeld() && codes.contains(o.kind()))
+                .filter(o -> !o.firstDay().isAfter(a.lastDay()) && !a.firstDay().isAfter(o.lastDay()))
+                .toList();
+    }
+
+    private List<UnlockCheck> unlocks(List<Approvals.ApprovalView> held) {
+        Kinds.Settings s = kinds.settings();
+        List<UnlockCheck> checks = new ArrayList<>();
+        for (Approvals.ApprovalView u : held) {
+            if (kinds.find(u.kind()).map(k -> k.kind().unlock()).orElse(false)) {
+                for (Approvals.ApprovalView a : restsOn(u)) {
+                    checks.add(new UnlockCheck(
+                            u.title() + " " + u.reference(),
+                            a.title() + " " + a.reference(),
+                            Cover.equal(
+                                    u.terms().plain(u.reference()),
+                                    a.terms().plain(a.reference()),
+                                    s.toleranceDays(),
+                                    s.toleranceM())));
+                }
+            }
+        }
+        return checks;
+    }
+
+    private List<Beyond> beyond(Jobs.JobView job, List<Approvals.ApprovalView> held) {
+        List<Beyond> beyond = new ArrayList<>();
+        for (Approvals.ApprovalView a : held) {
+            Optional<Cover.Overhang> over = a.terms()
+                    .drawnArea()
+                    .flatMap(area -> Cover.overhang(job.site().area(), area));
+            over.ifPresent(o -> beyond.add(new Beyond(
+                    a.reference(),
+                    o.metres(),
+                    o.share(),
+                    drawing.draw(
+                            job.site(),
+                            640,
+                            380,
+                            List.of(
+                                    new SiteDrawing.Overlay(
+                                            a.terms().drawnArea().orElseThrow(),
+                                            "paper",
+                                            "granted by " + a.reference()),
+                                    new SiteDrawing.Overlay(o.outside(), "overhang", "not covered"))))));
+        }
+        return beyond;
+    }
+
+    /** Every field of an unlock request beside those of each approval on which it rests, for looking before it is sent. */
+    @Transactional(readOnly = true)
+    public Map<String, List<Cover.Line>> compare(Approvals.ApprovalView unlock) {
+        Kinds.Settings s = kinds.settings();
+        Map<String, List<Cover.Line>> byApproval = new LinkedHashMap<>();
+        for (Approvals.ApprovalView a : restsOn(unlock)) {
+            byApproval.put(
+                    a.title() + ", " + a.reference(),
+                    Cover.compare(
+                            unlock.request().plain("request"),
+                            a.terms().plain(a.reference()),
+                            s.toleranceDays(),
+                            s.toleranceM()));
+        }
+        return byApproval;
+    }
+
+    /** An unlock's stages, its standing for the hours of the job, and the minutes it costs. */
+    public record Unlock(
+            Approvals.ApprovalView approval,
+            UnlockLife life,
+            UnlockLife rehearsal,
+            List<Approvals.StageSaid> said,
+            LocalDate rehearseBy,
+            UnlockLife.Hour now,
+            List<String> hours,
+            double minutesADay,
+            int packs,
+            double confirmMinutes) {}
+
+    /** @param packs flown a day */
+    @Transactional(readOnly = true)
+    public Unlock unlock(Approvals.ApprovalView a, int packs) {
+        Jobs.JobView job = jobs.jobUnchecked(a.jobId());
+        Kinds.Settings s = kinds.settings();
+        List<Approvals.StageSaid> said = approvals.stages(a.id());
+        UnlockLife life = Approvals.life(said, false);
+        List<String> hours = new ArrayList<>();
+        a.terms().window().ifPresent(g -> {
+            for (TimeWindow w : Jobs.windows(job.draft(), job.site().zone())) {
+                LocalDate day = w.start().atZone(job.site().zone()).toLocalDate();
+                if (day.isBefore(a.firstDay()) || day.isAfter(a.lastDay())) {
+                    continue;
+                }
+                UnlockLife.Hour start = UnlockLife.at(g, w.start());
+                UnlockLife.Hour end = UnlockLife.at(g, w.end());
+                if (start != UnlockLife.Hour.VALID) {
+                    hours.add(day + ": at the first power-on it is " + words(start));
+                }
+                if (end != UnlockLife.Hour.VALID) {
+                    hours.add(day + ": at the last it is " + words(end));
+                }
+            }
+        });
+        return new Unlock(
+                a,
+                life,
+                Approvals.life(said, true),
+                said,
+                UnlockLife.rehearseBy(
+                        a.firstDay(),
+                        s.rehearsalDays(),
+                        kinds.workDays(job.site().jurisdiction(), a.firstDay())),
+                a.terms().window().map(g -> UnlockLife.at(g, chains.now())).orElse(null),
+                hours,
+                life.minutesADay(s.confirmMinutes(), packs),
+                packs,
+                s.confirmMinutes());
+    }
+
+    static String words(UnlockLife.Hour h) {
+        return switch (h) {
+            case NOT_YET -> "not yet valid";
+            case VALID -> "valid";
+            case OVER -> "over";
+        };
+    }
+}

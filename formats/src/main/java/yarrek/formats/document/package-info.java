@@ -1,0 +1,2 @@
+/** Writes editable documents (Office Open XML). */
+package yarrek.formats.document;
