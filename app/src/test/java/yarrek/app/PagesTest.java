@@ -295,6 +295,11 @@ class PagesTest extends BrowserTest {
         String job = "/jobs/" + id("select id from job where name = 'Mast inspection'");
         String site = id("select id from site where name = 'Beacon mast'");
         String flight = "/flights/" + id("select id from flight where breached > 0 limit 1");
+        String levels = "/jobs/" + id("select id from job where name = 'Field edge, drainage levels'");
+        String approval = "/approvals/" + id("select id from approval where reference = 'TAR-2290'");
+        String unlock = "/approvals/"
+                + id("select a.id from approval a join job j on j.id = a.job_id where a.kind = 'unlock'"
+                        + " and j.name = 'Field edge, drainage levels'");
         String build = "/fleet/builds/" + id("select b.id from build b limit 1");
         for (String path : List.of(
                 "/",
@@ -330,6 +335,17 @@ class PagesTest extends BrowserTest {
                 "/notices/mailbox",
                 "/exchange",
                 job + "/documents",
+                levels + "/chain",
+                levels + "/cover",
+                "/approvals",
+                approval,
+                approval + "/application",
+                approval + "/grant",
+                unlock,
+                "/approvals/kinds",
+                "/approvals/kinds/unlock",
+                "/approvals/settings",
+                "/office/stand-ins",
                 "/office")) {
             page.navigate(
                     address(path),
@@ -358,6 +374,8 @@ class PagesTest extends BrowserTest {
                 "/airspace",
                 "/airspace/sources",
                 "/airspace/directory",
+                "/approvals",
+                "/approvals/kinds",
                 "/rulebook"
             })
     void phoneWidthIsNotBroken(String path) {

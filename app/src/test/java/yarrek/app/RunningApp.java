@@ -9,7 +9,12 @@ import org.springframework.test.context.DynamicPropertySource;
 /** The whole application on a real database with the sample world; started once for all tests of this kind. */
 @SpringBootTest(
         webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT,
-        properties = "spring.jpa.properties.hibernate.generate_statistics=true")
+        properties = {
+            "spring.jpa.properties.hibernate.generate_statistics=true",
+            // a desk that is too slow should not be waited for as long as in life
+            "yarrek.outside-answer=2s",
+            "yarrek.stand-ins-slow=3s"
+        })
 @ActiveProfiles("demo")
 abstract class RunningApp {
     @LocalServerPort

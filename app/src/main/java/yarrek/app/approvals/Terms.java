@@ -59,6 +59,11 @@ public record Terms(
 
     /** As a paper for the cover check; what it leaves open is taken from the need. */
     public Cover.Granted granted(String reference, Cover.Need need) {
+        return granted(reference, need, drawnArea());
+    }
+
+    /** The same with the area read before; reading it again for every day takes its time. */
+    public Cover.Granted granted(String reference, Cover.Need need, Optional<Area> drawn) {
         Set<String> craft = new HashSet<>(aircraft);
         if (leavesOpen(Cover.Dimension.AIRCRAFT)) {
             craft.add(need.aircraft());
@@ -72,7 +77,7 @@ public record Terms(
         return new Cover.Granted(
                 reference,
                 leavesOpen(Cover.Dimension.TIME) ? Optional.of(need.window()) : window(),
-                leavesOpen(Cover.Dimension.AREA) ? Optional.of(need.area()) : drawnArea(),
+                leavesOpen(Cover.Dimension.AREA) ? Optional.of(need.area()) : drawn,
                 leavesOpen(Cover.Dimension.CEILING) && need.heightM().isPresent() ? need.heightM() : ceiling,
                 craft,
                 people,

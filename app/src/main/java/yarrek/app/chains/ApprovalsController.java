@@ -337,6 +337,13 @@ class ApprovalsController {
         return "redirect:/approvals/" + id;
     }
 
+    /** What the desk's grid says of it, for the page. */
+    @GetMapping("/approvals/{id}/grid")
+    String grid(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("says", desks.grid(seen(id)));
+        return "chains/grid";
+    }
+
     @PostMapping("/approvals/{id}/ask")
     String ask(@PathVariable("id") UUID id, RedirectAttributes flash) {
         seen(id);

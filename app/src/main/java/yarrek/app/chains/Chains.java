@@ -115,6 +115,11 @@ public class Chains {
                     .count();
         }
 
+        /** Unlocks of the chain that are to be confirmed at power-on. */
+        public boolean unlocks() {
+            return lines.stream().anyMatch(l -> l.request().needed().kind().unlock());
+        }
+
         public long held() {
             return lines.stream().filter(l -> l.planned().isDone()).count();
         }

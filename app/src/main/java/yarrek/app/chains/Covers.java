@@ -19,6 +19,7 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.onsite.SiteDrawing;
 import yarrek.core.approval.Cover;
 import yarrek.core.approval.UnlockLife;
+import yarrek.core.geo.Area;
 import yarrek.core.time.TimeWindow;
 
 /** Whether what is granted covers each day of a job with each aircraft, and what is missing. */
@@ -82,12 +83,22 @@ public class Covers {
         List<Approvals.ApprovalView> held =
                 all.stream().filter(a -> a.state().isHeld()).toList();
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
+        List<Paper> papers = held.stream()
+                .map(a -> new Paper(
+                        a, jobs.need(a, all, job.draft(), job.site()), a.terms().drawnArea()))
+                .toList();
+        Cover.Overhangs overhangs = new Cover.Overhangs();
+        List<Fleet.BuildView> craft = craft(job, held);
         List<Row> rows = new ArrayList<>();
         for (TimeWindow w : Jobs.windows(job.draft(), job.site().zone())) {
             LocalDate day = w.start().atZone(job.site().zone()).toLocalDate();
-            for (Fleet.BuildView b : craft(job, held)) {
-                List<Cell> cells =
-                        held.stream().map(a -> cell(a, all, job, b, w, day)).toList();
+            List<String> gaps = lines.stream()
+                    .filter(l -> !l.request().firstDay().isAfter(day)
+                            && !l.request().lastDay().isBefore(day))
+                    .filter(l -> !l.planned().isDone())
+                    .map(l -> l.request().title() + (l.request().needed().known() ? "" : " (may be needed)"))
+                    .toList();
+            for (Fleet.BuildView b : craft) {
                 rows.add(new Row(
                         day,
                         b == null ? "no aircraft chosen yet" : b.aircraft().name(),
@@ -96,15 +107,8 @@ public class Covers {
                                 && b.aircraft()
                                         .id()
                                         .equals(job.build().aircraft().id()),
-                        cells,
-                        lines.stream()
-                                .filter(l -> !l.request().firstDay().isAfter(day)
-                                        && !l.request().lastDay().isBefore(day))
-                                .filter(l -> l.onFile() == null
-                                        || !l.onFile().state().isHeld())
-                                .map(l -> l.request().title()
-                                        + (l.request().needed().known() ? "" : " (may be needed)"))
-                                .toList()));
+                        papers.stream().map(p -> cell(p, b, w, day, overhangs)).toList(),
+                        gaps));
             }
         }
         return new View(job, held, rows, contradictions(held), unlocks(held), beyond(job, held));
@@ -131,18 +135,17 @@ public class Covers {
         return craft;
     }
 
-    private Cell cell(
-            Approvals.ApprovalView a,
-            List<Approvals.ApprovalView> all,
-            Jobs.JobView job,
-            Fleet.BuildView build,
-            TimeWindow w,
-            LocalDate day) {
+    /** A paper with what it has to cover and its area, each worked out once. */
+    private record Paper(Approvals.ApprovalView approval, Cover.Need need, Optional<Area> area) {}
+
+    private static Cell cell(Paper p, Fleet.BuildView build, TimeWindow w, LocalDate day, Cover.Overhangs overhangs) {
+        Approvals.ApprovalView a = p.approval();
         if (day.isBefore(a.firstDay()) || day.isAfter(a.lastDay())) {
             return new Cell(a.id(), "", "for other days", List.of());
         }
-        Cover.Need need = jobs.need(a, all, job.draft(), job.site(), build, w);
-        List<Cover.Finding> findings = Cover.of(need, a.terms().granted(a.reference(), need));
+        Cover.Need need = p.need().in(w);
+        need = build == null ? need : need.with(build.aircraft().serial());
+        List<Cover.Finding> findings = Cover.of(need, a.terms().granted(a.reference(), need, p.area()), overhangs);
         List<Cover.Finding> open =
                 findings.stream().filter(f -> f.state() != Cover.State.COVERED).toList();
         boolean missing = open.stream().anyMatch(f -> f.state() == Cover.State.MISSING);

@@ -42,7 +42,7 @@ class DeskBook {
             String number,
             String answer,
             Instant answeredAt) {
-        String stateWords() {
+        public String stateWords() {
             return switch (state) {
                 case ANSWERED -> "answered";
                 case UNSURE -> "not known whether it arrived; sending again cannot make a second request of it";

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -26,11 +27,14 @@ import yarrek.app.web.Outside;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.Cover;
+import yarrek.core.geo.Position;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.units.Finite;
 
 /** Sends requests to desks over HTTP and takes their answers, each once. Nothing is held open while a desk thinks. */
 @Service
 public class DeskClient {
+    private static final int MOST_GRID_POINTS = 12;
     private static final Logger LOG = LoggerFactory.getLogger(DeskClient.class);
 
     private final DeskBook book;
@@ -313,6 +317,36 @@ public class DeskClient {
         List<String> all = new ArrayList<>();
         list.forEach(x -> all.add(x.asString("")));
         return all;
+    }
+
+    /** What the air-navigation desk's grid says of a request: decided at once up to a ceiling, by hand above it. */
+    public String grid(Approvals.ApprovalView a) {
+        Terms t = a.request();
+        if (t.drawnArea().isEmpty() || t.ceilingM() == null) {
+            return "The request names no area or no height.";
+        }
+        List<Position> points = new ArrayList<>(t.drawnArea().get().corners());
+        points.add(t.drawnArea().get().middle());
+        double least = Double.POSITIVE_INFINITY;
+        try {
+            for (Position p : points.subList(0, Math.min(MOST_GRID_POINTS, points.size()))) {
+                Outside.Answer answer = outside.ask(String.format(
+                        Locale.ROOT, "/stand-ins/air-desk/grid?lat=%.6f&lon=%.6f", p.latitudeDeg(), p.longitudeDeg()));
+                JsonNode n = json.readTree(answer.body());
+                if (answer.status() != 200 || !n.path("ceilingM").isNumber()) {
+                    return "The grid's answer is not understood; whether it would be decided at once is not known.";
+                }
+                least = Math.min(least, n.path("ceilingM").asDouble());
+            }
+        } catch (IllegalStateException | JacksonException e) {
+            return "The grid cannot be asked now: " + e.getMessage() + ".";
+        }
+        String ceiling = Finite.format(least) + " m above ground at its lowest over the area; asked for "
+                + Finite.format(t.ceilingM()) + " m: ";
+        return "The grid's ceiling is " + ceiling
+                + (t.ceilingM() <= least
+                        ? "decided at once."
+                        : "decided by hand, after a wait. A lower height may be decided at once.");
     }
 
     /** Asks a desk how a request stands. */

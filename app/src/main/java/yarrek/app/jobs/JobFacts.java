@@ -26,6 +26,7 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.core.airspace.AirspaceFacts;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.approval.Cover;
+import yarrek.core.geo.Area;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
@@ -376,6 +377,7 @@ public class JobFacts {
         Map<UUID, yarrek.core.time.Validity> validity = new HashMap<>();
         papers.papersOf(jobId).forEach(p -> validity.put(UUID.fromString(p.id()), p.validity()));
         List<OnFile> onFile = new java.util.ArrayList<>();
+        Cover.Overhangs overhangs = new Cover.Overhangs();
         for (Papers.Row p : papers.of(List.of(jobId))) {
             Approvals.ApprovalView a = byPaper.get(p.id());
             if (p.lifts().isEmpty()) {
@@ -384,15 +386,11 @@ public class JobFacts {
             onFile.add(new OnFile(
                     p.number(),
                     p.lifts(),
-                    windows.stream()
-                            .filter(w -> a == null
-                                    ? validity.get(p.id()).covers(w)
-                                    : Cover.of(
-                                                    need(a, all, d, site, build, w),
-                                                    granted(a, need(a, all, d, site, build, w)))
-                                            .stream()
-                                            .allMatch(f -> f.state() == Cover.State.COVERED))
-                            .toList()));
+                    a == null
+                            ? windows.stream()
+                                    .filter(w -> validity.get(p.id()).covers(w))
+                                    .toList()
+                            : covered(a, need(d, site, toQuote(a, all)), windows, overhangs)));
         }
         Set<String> names = new java.util.TreeSet<>();
         onFile.forEach(p -> names.addAll(p.lifts()));
@@ -436,28 +434,28 @@ public class JobFacts {
         }
     }
 
-    /** A day of the job as a paper has to cover it. */
-    public Cover.Need need(
-            Approvals.ApprovalView a,
-            List<Approvals.ApprovalView> all,
-            JobDraft d,
-            Sites.SiteView site,
-            Fleet.BuildView build,
-            TimeWindow window) {
+    /** Numbers of other approvals held for the same days that one has to quote. */
+    Set<String> toQuote(Approvals.ApprovalView a, List<Approvals.ApprovalView> all) {
         Set<String> quoted = kinds.find(a.kind()).map(k -> k.kind().quotes()).orElse(Set.of());
-        Set<String> numbers = all.stream()
+        return all.stream()
                 .filter(o -> o.state().isHeld() && quoted.contains(o.kind()))
                 .filter(o -> !o.firstDay().isAfter(a.lastDay()) && !a.firstDay().isAfter(o.lastDay()))
                 .map(Approvals.ApprovalView::reference)
                 .collect(java.util.stream.Collectors.toSet());
+    }
+
+    /** A day of the job as a paper has to cover it; its window and aircraft are put in for each. */
+    Cover.Need need(JobDraft d, Sites.SiteView site, Set<String> toQuote) {
         return new Cover.Need(
-                window,
+                JobEntity.windows(d, site.zone()).get(0),
                 site.area(),
                 greatestHeight(d, site),
-                build == null ? "no aircraft chosen yet" : build.aircraft().serial(),
+                d.buildId() == null
+                        ? "no aircraft chosen yet"
+                        : fleet.build(d.buildId()).aircraft().serial(),
                 d.pilotId() == null ? Set.of() : Set.of(crew.person(d.pilotId()).name()),
                 Optional.ofNullable(d.purpose()),
-                numbers);
+                toQuote);
     }
 
     /** Greatest height above ground as far as the plan tells. */
@@ -471,8 +469,17 @@ public class JobFacts {
         return site.reliefM() == null ? OptionalDouble.empty() : OptionalDouble.of(d.heightM() + site.reliefM());
     }
 
-    private static Cover.Granted granted(Approvals.ApprovalView a, Cover.Need need) {
-        return a.terms().granted(a.reference(), need);
+    /** The hours that what is granted covers in every dimension. */
+    private static List<TimeWindow> covered(
+            Approvals.ApprovalView a, Cover.Need need, List<TimeWindow> windows, Cover.Overhangs overhangs) {
+        Optional<Area> area = a.terms().drawnArea();
+        return windows.stream()
+                .filter(w -> {
+                    Cover.Need day = need.in(w);
+                    return Cover.of(day, a.terms().granted(a.reference(), day, area), overhangs).stream()
+                            .allMatch(f -> f.state() == Cover.State.COVERED);
+                })
+                .toList();
     }
 
     /** How the plan stands to the terms of what is held: area, hours, aircraft and pilot, the worst of all of them. */

@@ -529,16 +529,11 @@ public class Jobs {
                 id, draft, false, windows(draft, sites.site(draft.siteId()).zone()));
     }
 
-    /** A day of a job as one of its approvals has to cover it, flown with a build. */
+    /** A day of a job as one of its approvals has to cover it; hours and aircraft are put in for each. */
     @Transactional(readOnly = true)
     public Cover.Need need(
-            Approvals.ApprovalView a,
-            List<Approvals.ApprovalView> all,
-            JobDraft d,
-            Sites.SiteView site,
-            Fleet.BuildView build,
-            TimeWindow window) {
-        return facts.need(a, all, d, site, build, window);
+            Approvals.ApprovalView a, List<Approvals.ApprovalView> all, JobDraft d, Sites.SiteView site) {
+        return facts.need(d, site, facts.toQuote(a, all));
     }
 
     /** The facts of a job for the hours of one of its flights; {@link #lifted} says which zones they lift. */

@@ -61,6 +61,11 @@ public class Show {
                 : String.format(Locale.ROOT, "%.1f s", seconds);
     }
 
+    /** Hours of work as they are, "0.25 h". */
+    public String hours(double h) {
+        return yarrek.core.units.Finite.format(Math.round(h * 100) / 100.0) + " h";
+    }
+
     /** One decimal and the unit, or "not known". */
     public String one(Double v, String unit) {
         return v == null || v.isNaN()

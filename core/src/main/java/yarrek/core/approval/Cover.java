@@ -3,8 +3,10 @@ package yarrek.core.approval;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -54,7 +56,17 @@ public final class Cover {
             String aircraft,
             Set<String> pilots,
             Optional<String> purpose,
-            Set<String> numbers) {}
+            Set<String> numbers) {
+        /** The same in other hours. */
+        public Need in(TimeWindow hours) {
+            return new Need(hours, area, heightM, aircraft, pilots, purpose, numbers);
+        }
+
+        /** The same with another aircraft. */
+        public Need with(String other) {
+            return new Need(window, area, heightM, other, pilots, purpose, numbers);
+        }
+    }
 
     /**
      * A paper as granted; what it does not say is empty, and an empty set names nobody.
@@ -97,8 +109,23 @@ public final class Cover {
                 .filter(o -> o.metres() > 0.05);
     }
 
+    /** Overhangs worked out once for each pair of areas; for tables of many days with the same areas. Not for several threads. */
+    public static final class Overhangs {
+        // areas are compared by identity: the same object again is the common case, and equal ones only cost time
+        private final Map<List<Area>, Optional<Overhang>> known = new HashMap<>();
+
+        Optional<Overhang> of(Area area, Area paper) {
+            return known.computeIfAbsent(List.of(area, paper), k -> overhang(area, paper));
+        }
+    }
+
     /** Every dimension, covered or not. */
     public static List<Finding> of(Need need, Granted paper) {
+        return of(need, paper, new Overhangs());
+    }
+
+    /** Every dimension, covered or not; overhangs that are known are not worked out again. */
+    public static List<Finding> of(Need need, Granted paper, Overhangs overhangs) {
         List<Finding> found = new ArrayList<>();
         found.add(paper.window()
                 .map(w -> !need.window().start().isBefore(w.start())
@@ -107,7 +134,8 @@ public final class Cover {
                         : missing(Dimension.TIME, "flown " + span(need.window()) + ", granted " + span(w)))
                 .orElseGet(() -> unknown(Dimension.TIME, "the paper names no time")));
         found.add(paper.area()
-                .map(a -> overhang(need.area(), a)
+                .map(a -> overhangs
+                        .of(need.area(), a)
                         .map(o -> missing(
                                 Dimension.AREA,
                                 String.format(

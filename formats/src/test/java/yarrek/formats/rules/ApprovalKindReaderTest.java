@@ -143,4 +143,40 @@ class ApprovalKindReaderTest {
                 .isInstanceOf(BrokenFileException.class)
                 .hasMessageContaining("mine.yaml, line 3: the code 'pier' stands there twice");
     }
+
+    private static List<String> neededInCanada(double massG) {
+        yarrek.core.rulebook.Facts f = yarrek.core.rulebook.Facts.builder(java.time.ZoneOffset.UTC)
+                .window(new yarrek.core.time.TimeWindow(
+                        java.time.Instant.parse("2027-06-14T12:00:00Z"),
+                        java.time.Instant.parse("2027-06-14T15:00:00Z")))
+                .word("jurisdiction", "CA", "test")
+                .quantity("takeoffMassG", massG, 0, "test")
+                .yesNo("airspace.controlled", true, "test")
+                .yesNo("airspace.authorised", false, "test")
+                .yesNo("launchPermission", true, "test")
+                .word("event", "none", "test")
+                .quantity("heightAboveGroundM", 60, 0, "test")
+                .papers(List.of())
+                .build();
+        return Needed.of(
+                        SHIPPED,
+                        "CA",
+                        yarrek.core.rulebook.Assessment.of(f, List.of(RulePackReader.shipped("ca.yaml"))),
+                        f,
+                        List.of(
+                                new Needed.ZoneHit(
+                                        "CTR", "control zone", yarrek.core.airspace.ZoneKind.CONTROL_ZONE, true),
+                                new Needed.ZoneHit("M", "maker", yarrek.core.airspace.ZoneKind.MAKER, true)))
+                .stream()
+                .filter(Needed::known)
+                .map(Needed::key)
+                .toList();
+    }
+
+    /** CAR 900.06 and 901.14: below 250 g no authorisation is asked for, but the motors still stay off without the unlock. */
+    @Test
+    void aLightBuildNeedsOnlyTheUnlockWhereAHeavierOneNeedsTheTowerToo() {
+        assertThat(neededInCanada(249)).containsExactly("unlock");
+        assertThat(neededInCanada(900)).containsExactly("zoneCA@CTR", "unlock");
+    }
 }

@@ -1,0 +1,489 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Kinds;
+import yarrek.app.approvals.Terms;
+import yarrek.app.chains.Applications;
+import yarrek.app.chains.Chains;
+import yarrek.app.chains.Covers;
+import yarrek.app.chains.DeskClient;
+import yarrek.app.flights.Flights;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.core.approval.ApprovalState;
+import yarrek.core.approval.Cover;
+import yarrek.core.approval.UnlockLife;
+import yarrek.core.geo.Area;
+import yarrek.core.geo.ShapeText;
+import yarrek.core.rulebook.Verdict;
+
+/** Requests from the chain to the desk and back, and what is made of what is granted; each test with a job of its own. */
+class ApprovalsFlowTest extends RunningApp {
+    private static final String BY = "test";
+
+    @Autowired
+    JdbcClient jdbc;
+
+    @Autowired
+    Jobs jobs;
+
+    @Autowired
+    Chains chains;
+
+    @Autowired
+    Covers covers;
+
+    @Autowired
+    Approvals approvals;
+
+    @Autowired
+    Kinds kinds;
+
+    @Autowired
+    DeskClient desks;
+
+    @Autowired
+    Applications applications;
+
+    @Autowired
+    Rulebook rulebook;
+
+    @Autowired
+    Flights flights;
+
+    private static int made;
+
+    /** A job of so many days like the one in the sample world, with nothing asked for yet. */
+    private Jobs.JobView job(int days, double heightM) {
+        Jobs.JobView like = jobs.jobUnchecked(
+                UUID.fromString(jdbc.sql("select id from job where name = 'Field edge, drainage levels'")
+                        .query(String.class)
+                        .single()));
+        LocalDate first = like.draft().firstDay().plusDays(40L + 5L * made);
+        var d = like.draft().on(first, first.plusDays(days - 1L));
+        var named = new yarrek.app.jobs.JobDraft(
+                "Levels for a test " + ++made,
+                d.siteId(),
+                d.purpose(),
+                d.category(),
+                d.subcategory(),
+                d.firstDay(),
+                d.lastDay(),
+                d.from(),
+                d.to(),
+                heightM,
+                d.heightReference(),
+                d.pilotDistanceM(),
+                d.peopleDistanceM(),
+                d.overPeople(),
+                d.assembly(),
+                d.sight(),
+                d.lowSpeed(),
+                d.speedMps(),
+                d.structure(),
+                d.emergency(),
+                d.dangerous(),
+                d.autoModes(),
+                d.windMps(),
+                d.temperatureC(),
+                d.pilotFit(),
+                d.hoursSinceAlcohol(),
+                d.pilotId(),
+                d.observerId(),
+                d.buildId());
+        return jobs.jobUnchecked(jobs.save(null, -1, named));
+    }
+
+    private UUID begun(Jobs.JobView job, String step) {
+        return chains.begin(job, step, BY);
+    }
+
+    private void fault(String desk, String fault) {
+        jdbc.sql("replace into standin_fault (desk, fault) values (?, ?)")
+                .params(desk, fault)
+                .update();
+    }
+
+    private long inBook(String desk) {
+        return jdbc.sql("select count(*) from standin_request where desk = ?")
+                .param(desk)
+                .query(Long.class)
+                .single();
+    }
+
+    @AfterEach
+    void wellAgain() {
+        jdbc.sql("delete from standin_fault").update();
+    }
+
+    private ApprovalState state(UUID id) {
+        return approvals.approval(id).state();
+    }
+
+    /** A height of 0 m is below every ceiling of the grid, so the desk decides at once. */
+    @Test
+    void whatStaysBelowTheGridIsGrantedAtOnceAndLiftsItsZone() {
+        Jobs.JobView job = job(1, 0);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
+        assertThat(desks.send(a, BY)).contains("granted");
+        assertThat(state(a)).isEqualTo(ApprovalState.GRANTED);
+        assertThat(approvals.approval(a).terms().aircraft())
+                .isEqualTo(approvals.approval(a).request().aircraft());
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.MET);
+        assertThat(rulebook.ownRules().stream().filter(r -> job.id().equals(r.boundId())))
+                .hasSizeGreaterThanOrEqualTo(6)
+                .allMatch(r -> r.rule().layer().words().equals("approval"));
+        assertThat(desks.ask(a)).contains("granted");
+        assertThatThrownBy(() -> desks.send(a, BY)).hasMessageContaining("granted already; nothing was sent");
+    }
+
+    private Verdict verdict(UUID job, String rule) {
+        return jobs.jobUnchecked(job).assessment().findings().stream()
+                .filter(f -> f.ruleId().equals(rule))
+                .findFirst()
+                .orElseThrow()
+                .verdict();
+    }
+
+    /** Far above the grid the desk queues the request and refuses it when its time has come. */
+    @Test
+    void whatIsQueuedIsDecidedLaterAndARefusalCanBeBegunAnew() {
+        Jobs.JobView job = job(1, 119);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        assertThat(desks.send(a, BY)).contains("queued");
+        assertThat(state(a)).isEqualTo(ApprovalState.SENT);
+        jdbc.sql("update standin_request set decided_at = received_at, outcome = 'refused', reason = 'crewed traffic'")
+                .update();
+        desks.askAfterQueued();
+        assertThat(state(a)).isEqualTo(ApprovalState.REFUSED);
+        assertThat(approvals.approval(a).refusal()).isEqualTo("crewed traffic");
+        approvals.move(a, ApprovalState.PREPARING, Instant.now(), "", BY);
+        assertThat(state(a)).isEqualTo(ApprovalState.PREPARING);
+    }
+
+    @Test
+    void aDeskThatIsDownLeavesTheRequestUnsentAndSayingSo() {
+        UUID a = begun(job(1, 0), "zoneEU@TAR-AD#1");
+        fault("air-desk", "DOWN");
+        assertThat(desks.send(a, BY)).contains("503").contains("maintenance");
+        assertThat(state(a)).isEqualTo(ApprovalState.PREPARING);
+        fault("air-desk", "NONE");
+        assertThat(desks.send(a, BY)).contains("granted");
+        assertThat(desksCalls(a)).isEqualTo(1);
+    }
+
+    private long desksCalls(UUID a) {
+        return jdbc.sql("select count(*) from desk_call where approval_id = ?")
+                .param(a)
+                .query(Long.class)
+                .single();
+    }
+
+    /** Nobody can say whether it arrived; sent again, even after it was changed, it goes under its own key. */
+    @Test
+    void rubbishAndSilenceNeverMakeASecondRequest() {
+        for (String fault : List.of("RUBBISH", "SLOW")) {
+            UUID a = begun(job(1, 0), "zoneEU@TAR-AD#1");
+            long before = inBook("air-desk");
+            fault("air-desk", fault);
+            assertThat(desks.send(a, BY)).contains("cannot make a second request");
+            assertThat(state(a)).isEqualTo(ApprovalState.PREPARING);
+            fault("air-desk", "NONE");
+            Approvals.ApprovalView v = approvals.approval(a);
+            Terms t = v.request();
+            approvals.writeRequest(
+                    a,
+                    v.version(),
+                    v.granter(),
+                    new Terms(
+                            t.from(),
+                            t.to(),
+                            t.area(),
+                            1.0,
+                            "1 m",
+                            t.aircraft(),
+                            t.pilots(),
+                            t.purpose(),
+                            t.quotes(),
+                            Set.of()));
+            assertThat(desks.send(a, BY)).contains("granted");
+            assertThat(inBook("air-desk")).isEqualTo(before + 1);
+            assertThat(approvals.approval(a).terms().ceilingM()).isEqualTo(t.ceilingM());
+        }
+    }
+
+    @Test
+    void aDeskThatAnswersASecondTimeAndDifferentlyChangesNothing() {
+        UUID a = begun(job(1, 0), "zoneEU@TAR-AD#1");
+        desks.send(a, BY);
+        fault("air-desk", "TWICE");
+        assertThat(desks.ask(a)).contains("What was decided first stands");
+        assertThat(state(a)).isEqualTo(ApprovalState.GRANTED);
+        assertThat(approvals.letters(a)).anyMatch(l -> l.text().contains("answered again, and differently"));
+    }
+
+    @Test
+    void anUnlockGoesOutOnlyWhenItEqualsItsApprovalAndFitsAtTheDesk() {
+        Jobs.JobView job = job(1, 0);
+        UUID air = begun(job, "zoneEU@TAR-AD#1");
+        UUID unlock = begun(job, "unlock#1");
+        assertThatThrownBy(() -> desks.send(unlock, BY)).hasMessageContaining("it has to be granted first");
+        desks.send(air, BY);
+        assertThatThrownBy(() -> desks.send(unlock, BY))
+                .hasMessageContaining(
+                        "does not quote " + approvals.approval(air).reference());
+        Approvals.ApprovalView u = approvals.approval(unlock);
+        Terms t = u.request();
+        Terms late = new Terms(
+                t.from(),
+                t.to().plusSeconds(86_400),
+                t.area(),
+                t.ceilingM(),
+                t.ceilingAsWritten(),
+                t.aircraft(),
+                t.pilots(),
+                t.purpose(),
+                List.of(approvals.approval(air).reference()),
+                Set.of());
+        approvals.writeRequest(unlock, u.version(), u.granter(), late);
+        assertThat(covers.compare(approvals.approval(unlock))
+                        .values()
+                        .iterator()
+                        .next())
+                .filteredOn(l -> l.state() == Cover.State.MISSING)
+                .extracting(Cover.Line::field)
+                .containsExactly("Dates and times");
+        assertThatThrownBy(() -> desks.send(unlock, BY)).hasMessageContaining("Dates and times does not fit");
+        Approvals.ApprovalView now = approvals.approval(unlock);
+        approvals.writeRequest(
+                unlock,
+                now.version(),
+                now.granter(),
+                new Terms(
+                        t.from(),
+                        t.to(),
+                        t.area(),
+                        t.ceilingM(),
+                        t.ceilingAsWritten(),
+                        t.aircraft(),
+                        t.pilots(),
+                        t.purpose(),
+                        late.quotes(),
+                        Set.of()));
+        assertThat(desks.send(unlock, BY)).contains("granted");
+        assertThatThrownBy(() -> approvals.say(unlock, UnlockLife.Stage.SWITCHED_ON, false, "", BY))
+                .hasMessageContaining("say first that it is granted");
+        for (UnlockLife.Stage s : UnlockLife.Stage.values()) {
+            approvals.say(unlock, s, false, "", BY);
+        }
+        assertThat(covers.unlock(approvals.approval(unlock), 6).life().isReady())
+                .isTrue();
+        approvals.unsay(unlock, UnlockLife.Stage.SWITCHED_ON, false, BY);
+        assertThat(covers.unlock(approvals.approval(unlock), 6).life().next()).contains(UnlockLife.Stage.SWITCHED_ON);
+        assertThat(covers.view(jobs.jobUnchecked(job.id())).rows())
+                .allMatch(r -> r.shape().equals("full"));
+    }
+
+    /** Granted for a smaller ground and a lower ceiling than flown: breached in the plan, and drawn. */
+    @Test
+    void aGrantThatFallsShortIsBreachedInThePlanAndItsWithdrawalTakesTheRulesAway() {
+        Jobs.JobView job = job(2, 60);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        Terms t = approvals.approval(a).request();
+        Area ground = job.site().area();
+        Terms less = new Terms(
+                t.from(),
+                t.to().minusSeconds(1800),
+                ShapeText.write(Area.circle(ground.middle(), 100)),
+                40.0,
+                "40 m above ground",
+                List.of("another serial"),
+                t.pilots(),
+                t.purpose(),
+                t.quotes(),
+                Set.of());
+        approvals.grant(
+                a,
+                new Approvals.Grant(
+                        "LESS-1",
+                        less,
+                        "Keep the gate shut.\n\nCall at noon.",
+                        job.site().zone()),
+                Instant.now(),
+                BY);
+        var findings = jobs.jobUnchecked(job.id()).assessment().findings().stream()
+                .filter(f -> f.layer().equals("approval"))
+                .toList();
+        assertThat(findings.stream()
+                        .filter(f -> f.verdict() == Verdict.BREACHED)
+                        .map(f -> f.title()))
+                .containsExactlyInAnyOrder(
+                        "Ceiling of LESS-1",
+                        "Inside the area approved",
+                        "Within the hours approved",
+                        "Aircraft named on the approvals");
+        assertThat(findings).filteredOn(f -> f.verdict() == Verdict.DUTY).hasSize(2);
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
+        Covers.View v = covers.view(jobs.jobUnchecked(job.id()));
+        assertThat(v.beyond()).hasSize(1);
+        assertThat(v.rows().get(0).cells().get(0).findings())
+                .filteredOn(f -> f.state() == Cover.State.MISSING)
+                .extracting(Cover.Finding::dimension)
+                .containsExactly(
+                        Cover.Dimension.TIME, Cover.Dimension.AREA, Cover.Dimension.CEILING, Cover.Dimension.AIRCRAFT);
+        approvals.move(a, ApprovalState.WITHDRAWN, Instant.now(), "job changed", BY);
+        assertThat(rulebook.ownRules()).noneMatch(r -> job.id().equals(r.boundId()));
+    }
+
+    @Test
+    void twoDocumentsOfOneNumberThatDifferAreRefused() {
+        Jobs.JobView job = job(2, 60);
+        UUID one = begun(job, "zoneEU@TAR-AD#1");
+        UUID two = begun(job, "zoneEU@TAR-AD#2");
+        approvals.grant(
+                one,
+                new Approvals.Grant(
+                        "SAME-1",
+                        approvals.approval(one).request(),
+                        "",
+                        job.site().zone()),
+                Instant.now(),
+                BY);
+        assertThatThrownBy(() -> approvals.grant(
+                        two,
+                        new Approvals.Grant(
+                                "SAME-1",
+                                approvals.approval(two).request(),
+                                "",
+                                job.site().zone()),
+                        Instant.now(),
+                        BY))
+                .hasMessageContaining("contradict each other");
+        assertThat(state(two)).isEqualTo(ApprovalState.PREPARING);
+    }
+
+    /** Each day has its own request; the zone counts as lifted only when every day is covered. */
+    @Test
+    void aZoneIsLiftedOnlyWhenEveryDayIsCovered() {
+        Jobs.JobView job = job(2, 60);
+        for (String step : List.of("zoneEU@TAR-AD#1", "zoneEU@TAR-AD#2")) {
+            assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
+            UUID a = begun(job, step);
+            approvals.grant(
+                    a,
+                    new Approvals.Grant(
+                            "D-" + step.charAt(step.length() - 1),
+                            approvals.approval(a).request(),
+                            "",
+                            job.site().zone()),
+                    Instant.now(),
+                    BY);
+        }
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.MET);
+    }
+
+    @Test
+    void statesAreGoneThroughInOrder() {
+        UUID a = begun(job(1, 60), "zoneEU@TAR-AD#1");
+        assertThatThrownBy(() -> approvals.move(a, ApprovalState.REFUSED, Instant.now(), "", BY))
+                .hasMessageContaining("it is preparing, and cannot become refused from there");
+        approvals.move(a, ApprovalState.SENT, Instant.now(), "", BY);
+        approvals.move(a, ApprovalState.ASKED_BACK, Instant.now(), "how high?", BY);
+        approvals.move(a, ApprovalState.SENT, Instant.now(), "60 m", BY);
+        assertThat(approvals.letters(a))
+                .extracting(Approvals.Letter::text)
+                .contains("asked back: how high?", "sent: 60 m");
+        assertThatThrownBy(() -> approvals.keep(a, Approvals.LetterKind.CALL, Instant.now(), " ", "", null, BY))
+                .hasMessageContaining("neither a text nor a file");
+    }
+
+    @Test
+    void aCircleOfKindsIsRefusedByName() {
+        var park = kinds.row("landowner");
+        var k = park.kind();
+        var waits = new yarrek.core.approval.ApprovalKind(
+                k.code(),
+                k.title(),
+                k.jurisdictions(),
+                k.granter(),
+                k.trigger(),
+                k.needs(),
+                Set.of("specificEU"),
+                k.prepareHours(),
+                k.copyHours(),
+                k.usual(),
+                k.worst(),
+                0,
+                0,
+                k.fee(),
+                k.quotes(),
+                k.gives(),
+                false,
+                "",
+                k.questions(),
+                k.source());
+        assertThatThrownBy(() -> kinds.save(waits, park.when(), true, park.version(), BY))
+                .hasMessageContaining("operational authorisation")
+                .hasMessageContaining("→ landowner's permission");
+        assertThat(kinds.row("landowner").changed()).isFalse();
+    }
+
+    @Test
+    void anApplicationIsAnsweredFromTheJobAndItsVersionsStayAsTheyAre() throws java.io.IOException {
+        Jobs.JobView job = job(1, 60);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        assertThat(applications.answers(approvals.approval(a)))
+                .filteredOn(Applications.Answer::isOpen)
+                .extracting(x -> x.question().number())
+                .containsExactly("1");
+        applications.type(a, "1", "Quay 3, Port Tarrow", BY);
+        UUID first = applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY);
+        byte[] then = applications.made(first, true).content();
+        applications.type(a, "1", "Quay 4, Port Tarrow", BY);
+        UUID second = applications.make(a, yarrek.app.web.Pdf.Sheet.LETTER, BY);
+        assertThat(applications.made(first, true).content()).isEqualTo(then);
+        assertThat(applications.changes(second)).containsExactly("1 Operator and registration: changed");
+        String text = new org.apache.pdfbox.text.PDFTextStripper().getText(org.apache.pdfbox.Loader.loadPDF(then));
+        assertThat(text).contains("Quay 3, Port Tarrow").contains("Contents").contains("Annex A: map");
+        assertThat(new String(
+                        applications.made(second, false).content(), 0, 2, java.nio.charset.StandardCharsets.US_ASCII))
+                .isEqualTo("PK");
+
+        UUID other = begun(job(1, 90), "zoneEU@TAR-AD#1");
+        applications.type(a, "2", "Ask for " + job.draft().name() + " at 60 m", BY);
+        assertThat(applications.reuse(other, a, BY)).isEqualTo(2);
+        assertThat(applications.answers(approvals.approval(other)))
+                .filteredOn(x -> !x.reusedFrom().isEmpty())
+                .allMatch(Applications.Answer::isOpen)
+                .anyMatch(x -> x.toChange().contains(job.draft().name())
+                        && x.toChange().contains("60 m"));
+    }
+
+    @Test
+    void otherAircraftAndDaysAreComparedByTheirPaper() {
+        Jobs.JobView job = job(1, 60);
+        assertThat(chains.byAircraft(job)).hasSizeGreaterThan(5).allMatch(c -> c.hours() >= 0 && c.days() >= 0);
+        assertThat(chains.byDate(job))
+                .hasSize(5)
+                .extracting(Chains.Choice::name)
+                .contains("as planned", "4 weeks later");
+        // 200 days at the tower push the day back
+        Chains.View slow = chains.view(job, new Chains.WhatIf(null, "zoneEU@TAR-AD#1", 200));
+        assertThat(slow.plan().earliestJobDay())
+                .isAfter(chains.view(job, Chains.WhatIf.NOTHING).plan().earliestJobDay());
+        assertThat(slow.late()).isPositive();
+    }
+}
