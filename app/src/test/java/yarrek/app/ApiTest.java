@@ -245,4 +245,92 @@ class ApiTest extends RunningApp {
         assertThat(wrong.statusCode()).isEqualTo(422);
         assertThat(wrong.body()).contains("must be 0 to 10000 m above ground, got -1.0");
     }
+
+    private String levels() {
+        return "/api/v1/jobs/"
+                + jdbc.sql("select id from job where name = 'Field edge, drainage levels'")
+                        .query(String.class)
+                        .single();
+    }
+
+    @Test
+    void theChainOfAJobIsGivenInTimeAndMovesWithItsFirstDay() throws Exception {
+        JsonNode chain = json(get(levels() + "/chain", manager));
+        assertThat(chain.get("trouble").asString()).isEmpty();
+        assertThat(chain.get("steps").size()).isEqualTo(6);
+        JsonNode unlock = chain.get("steps").get(3);
+        assertThat(unlock.get("id").asString()).startsWith("unlock#");
+        assertThat(unlock.get("needs").get(0).asString()).startsWith("zoneEU@TAR-AD#");
+        assertThat(unlock.get("known").asBoolean()).isTrue();
+        long slack = unlock.get("slackDays").asLong();
+        java.time.LocalDate later =
+                java.time.LocalDate.parse(unlock.get("firstDay").asString()).plusDays(7);
+        JsonNode moved = json(get(levels() + "/chain?firstDay=" + later, manager));
+        assertThat(moved.get("steps").get(3).get("slackDays").asLong()).isEqualTo(slack + 7);
+    }
+
+    @Test
+    void theCoverOfAJobSaysWhatIsMissingOnEachDay() throws Exception {
+        JsonNode cover = json(get(levels() + "/cover", manager));
+        assertThat(cover.size()).isEqualTo(3);
+        assertThat(cover.get(0).get("standing").asString()).isEqualTo("not covered");
+        assertThat(cover.get(0).get("papers").get("TAR-2290").asString())
+                .contains("ceiling: 15 m above its ceiling of 50 m");
+        assertThat(cover.get(1).get("papers").get("TAR-2290").asString()).isEqualTo("for other days");
+        assertThat(cover.get(1).get("gaps").get(0).asString())
+                .isEqualTo("controlled airspace permission, Tarrow Field, 2 of 3");
+    }
+
+    @Test
+    void aPilotIsNotToldTheChainOfAnothersJob() throws Exception {
+        String others = jdbc.sql("select id from job where name = 'Field edge drainage'")
+                .query(String.class)
+                .single();
+        assertThat(get("/api/v1/jobs/" + others + "/chain", tokenOf("pilot")).statusCode())
+                .isEqualTo(403);
+    }
+
+    /** The simulated desk, spoken to as any program would. */
+    @Test
+    void theSimulatedDeskKnowsARequestByItsKey() throws Exception {
+        String body = """
+                {"from": "2027-06-14T08:00:00Z", "to": "2027-06-14T12:00:00Z", "area": "circle 46.6, -17.9 radius 200 m", "ceilingM": 0}""";
+        HttpResponse<String> first = desk(body, "key-of-a-test");
+        assertThat(json(first).get("state").asString()).isEqualTo("granted");
+        assertThat(json(first).get("simulated").asBoolean()).isTrue();
+        assertThat(desk(body, "key-of-a-test").body()).isEqualTo(first.body());
+        assertThat(json(desk(body, "another-key-of-a-test")).get("number").asString())
+                .isNotEqualTo(json(first).get("number").asString());
+    }
+
+    private HttpResponse<String> desk(String body, String key) throws Exception {
+        HttpRequest.Builder b = HttpRequest.newBuilder(URI.create(address("/stand-ins/air-desk/requests")))
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(body));
+        return send(key.isEmpty() ? b : b.header("Idempotency-Key", key), null);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"to\": \"2027-06-14T12:00:00Z\", \"area\": \"circle 46.6, -17.9 radius 200 m\", \"ceilingM\": 9} | from: this is needed",
+                "{\"from\": \"tomorrow\", \"to\": \"2027-06-14T12:00:00Z\", \"area\": \"x\", \"ceilingM\": 9} | UTC times such as",
+                "{\"from\": \"2027-06-14T08:00:00Z\", \"to\": \"2027-06-14T12:00:00Z\", \"area\": \"circle 46.6, -17.9 radius 200 m\"} | ceilingM: a number",
+                "not JSON | Unrecognized"
+            })
+    void theSimulatedDeskRefusesWhatItCannotRead(String body, String says) throws Exception {
+        HttpResponse<String> r = desk(body, "broken-" + body.hashCode());
+        assertThat(r.statusCode()).isEqualTo(422);
+        assertThat(r.body()).contains(says);
+    }
+
+    @Test
+    void theSimulatedDeskNeedsAKeyAndOneDayARequest() throws Exception {
+        assertThat(desk("{}", "").statusCode()).isEqualTo(422);
+        JsonNode two = json(desk("""
+                {"from": "2027-06-14T08:00:00Z", "to": "2027-06-15T12:00:00Z", "area": "circle 46.6, -17.9 radius 200 m", "ceilingM": 0}""", "two-days"));
+        assertThat(two.get("state").asString()).isEqualTo("refused");
+        assertThat(two.get("reason").asString()).contains("one request covers one day");
+    }
 }

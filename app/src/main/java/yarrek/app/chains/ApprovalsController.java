@@ -32,7 +32,6 @@ import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.UnlockLife;
-import yarrek.core.approval.Waiting;
 
 /** Pages of one request: its state and letters, its terms, its unlock, its application. */
 @Controller
@@ -92,7 +91,13 @@ class ApprovalsController {
         model.addAttribute("state", a.stateOn(chains.today(), job.site().zone()));
         model.addAttribute("letters", approvals.letters(id));
         model.addAttribute("history", approvals.history(a.kind(), a.granter()).orElse(null));
-        model.addAttribute("waiting", waiting(a, kind, job));
+        model.addAttribute(
+                "waiting",
+                chains.waiting(
+                        a,
+                        kind.kind(),
+                        kinds.workDays(job.site().jurisdiction(), chains.today()),
+                        job.site().zone()));
         model.addAttribute("next", next(a.state()));
         model.addAttribute("versions", applications.versions(id));
         List<Applications.Answer> answers = applications.answers(a);
@@ -113,19 +118,6 @@ class ApprovalsController {
 
     private static int packs(String typed) {
         return typed.matches("[1-9]\\d?") ? Math.min(MOST_PACKS, Integer.parseInt(typed)) : 6;
-    }
-
-    private Waiting waiting(Approvals.ApprovalView a, Kinds.Row kind, Jobs.JobView job) {
-        return !a.state().isOut() || a.sentAt() == null
-                ? null
-                : Waiting.of(
-                        a.sentAt().atZone(job.site().zone()).toLocalDate(),
-                        chains.today(),
-                        kind.kind().usual(),
-                        kind.kind().worst(),
-                        a.nudgedOn(),
-                        kinds.settings().nudgeDays(),
-                        kinds.workDays(job.site().jurisdiction(), chains.today()));
     }
 
     private static List<ApprovalState> next(ApprovalState s) {

@@ -24,8 +24,6 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.event.TransactionPhase;
-import org.springframework.transaction.event.TransactionalEventListener;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
@@ -326,7 +324,7 @@ public class Chains {
                         a,
                         p,
                         histories.get(r.id()),
-                        waiting(a, p.step(), calendar, settings, zone, today),
+                        a == null ? null : waiting(a, r.needed().kind(), calendar, zone),
                         note(r, a, lifted)));
             }
         }
@@ -360,17 +358,40 @@ public class Chains {
         return n.kind().granter() + (n.zoneName().isEmpty() ? "" : ", " + n.zoneName());
     }
 
+    /** How long a granter takes, as a rule and at worst: by its own history where there is enough, else by the kind. */
+    record Leads(Lead usual, Lead worst) {
+        static Leads of(ApprovalKind k, Optional<History> h) {
+            Lead usual = h.filter(x -> x.n() >= ENOUGH_HISTORY)
+                    .map(x -> Lead.ofDays((int) Math.ceil(x.median())))
+                    .orElse(k.usual());
+            Lead worst = h.filter(x -> x.n() >= ENOUGH_FOR_WORST)
+                    .map(x -> Lead.ofDays(x.ninetieth()))
+                    .orElse(k.worst());
+            return new Leads(usual, usual.days() > worst.days() ? usual : worst);
+        }
+    }
+
+    /** The clock of a request that is out; null for one that is not. */
+    Waiting waiting(Approvals.ApprovalView a, ApprovalKind k, WorkDays calendar, ZoneId zone) {
+        if (!a.state().isOut() || a.sentAt() == null) {
+            return null;
+        }
+        Leads leads = Leads.of(k, approvals.history(a.kind(), a.granter()));
+        return Waiting.of(
+                a.sentAt().atZone(zone).toLocalDate(),
+                today(),
+                leads.usual(),
+                leads.worst(),
+                a.nudgedOn(),
+                kinds.settings().nudgeDays(),
+                calendar);
+    }
+
     private static Request.Standing standing(
             Request r, Approvals.ApprovalView a, Optional<History> h, ZoneId zone, WhatIf what) {
-        ApprovalKind k = r.needed().kind();
-        Optional<Lead> usual =
-                h.filter(x -> x.n() >= ENOUGH_HISTORY).map(x -> Lead.ofDays((int) Math.ceil(x.median())));
-        Optional<Lead> worst = h.filter(x -> x.n() >= ENOUGH_FOR_WORST).map(x -> Lead.ofDays(x.ninetieth()));
-        if (usual.isPresent()
-                && worst.isEmpty()
-                && usual.get().days() > k.worst().days()) {
-            worst = usual;
-        }
+        Leads leads = Leads.of(r.needed().kind(), h);
+        Optional<Lead> usual = Optional.of(leads.usual());
+        Optional<Lead> worst = Optional.of(leads.worst());
         if (r.id().equals(what.step()) && what.leadDays() != null) {
             usual = Optional.of(Lead.ofDays(what.leadDays()));
             worst = usual;
@@ -383,25 +404,6 @@ public class Chains {
                         : Optional.empty(),
                 usual,
                 worst);
-    }
-
-    private static Waiting waiting(
-            Approvals.ApprovalView a,
-            Step s,
-            WorkDays calendar,
-            Kinds.Settings settings,
-            ZoneId zone,
-            LocalDate today) {
-        return a == null || !a.state().isOut() || a.sentAt() == null
-                ? null
-                : Waiting.of(
-                        a.sentAt().atZone(zone).toLocalDate(),
-                        today,
-                        s.usual(),
-                        s.lead(),
-                        a.nudgedOn(),
-                        settings.nudgeDays(),
-                        calendar);
     }
 
     /** A paper entered by hand that lifts what the request is for. */
@@ -557,11 +559,11 @@ public class Chains {
 
     // --- what is due -------------------------------------------------------------------------------------------------
 
-    @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT)
+    /** Plans the chain of a job anew and stores what is still to be sent. */
     @Transactional(propagation = Propagation.REQUIRES_NEW)
-    public void judged(Jobs.Judged e) {
-        Jobs.JobView job = jobs.jobUnchecked(e.jobId());
-        jdbc.sql("delete from chain_due where job_id = ?").param(e.jobId()).update();
+    public void store(UUID jobId) {
+        Jobs.JobView job = jobs.jobUnchecked(jobId);
+        jdbc.sql("delete from chain_due where job_id = ?").param(jobId).update();
         if (!job.row().state().equals("PLANNED") || job.draft().lastDay().isBefore(today())) {
             return;
         }
@@ -577,7 +579,7 @@ public class Chains {
             boolean waits = !done.containsAll(l.planned().step().needs());
             jdbc.sql("replace into chain_due (job_id, step, title, send_by, known, waits) values (?, ?, ?, ?, ?, ?)")
                     .params(
-                            e.jobId(),
+                            jobId,
                             cut(l.request().id(), 260),
                             cut(l.request().title(), 400),
                             l.planned().latestSend(),
@@ -637,14 +639,7 @@ public class Chains {
                 nudges.add(new Nudge(
                         a.id(), a.title(), job, today, "the granter asks back; it waits for our answer", false));
             } else if (a.state().isOut() && a.sentAt() != null) {
-                Waiting w = Waiting.of(
-                        a.sentAt().atZone(zone).toLocalDate(),
-                        today,
-                        k.kind().usual(),
-                        k.kind().worst(),
-                        a.nudgedOn(),
-                        settings.nudgeDays(),
-                        calendar);
+                Waiting w = waiting(a, k.kind(), calendar, zone);
                 if (!w.nudgeOn().isAfter(today.plusDays(2))) {
                     nudges.add(new Nudge(
                             a.id(),

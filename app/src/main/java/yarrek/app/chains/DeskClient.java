@@ -150,7 +150,12 @@ public class DeskClient {
             approvals.deskSaid(a.id(), "not sent: " + e.getMessage());
             return e.getMessage();
         }
-        return take(a, call, answer, true);
+        try {
+            return take(a, call, answer, true);
+        } catch (ObjectOptimisticLockingFailureException e) {
+            LOG.info("{} was sent twice at the same moment; the desk has one request of it", a.id());
+            return "Somebody else sent it at the same moment; the desk has one request of it.";
+        }
     }
 
     private boolean unsure(Approvals.ApprovalView a) {

@@ -31,7 +31,14 @@ public class PaperForms {
     public void fields(Form form, String holderKind) {
         List<Form.Option> kinds = new ArrayList<>();
         List<Form.Option> levels = new ArrayList<>(List.of(new Form.Option("", "none")));
-        for (Papers.Kind k : holderKind.isEmpty() ? papers.kinds() : papers.kindsHeldBy(holderKind)) {
+        // an authorisation may be granted for one job alone
+        for (Papers.Kind k : papers.kinds().stream()
+                .filter(k -> holderKind.isEmpty()
+                        || k.holder().equals(holderKind)
+                        || (holderKind.equals("job")
+                                && List.of("operationalAuthorisation", "operatorCertificate")
+                                        .contains(k.code())))
+                .toList()) {
             kinds.add(new Form.Option(k.code(), k.words()));
             k.levels().forEach(l -> levels.add(new Form.Option(l, k.words() + ": " + l)));
         }

@@ -61,6 +61,7 @@ class Desks {
     private static final double[] CEILINGS = {0, 30, 60, 60, 90, 120};
     private static final Duration QUEUE = Duration.ofSeconds(90);
     private static final double TOLERANCE_M = 25;
+    private static final int MOST_REQUESTS = 20_000;
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -114,6 +115,13 @@ class Desks {
         Optional<ObjectNode> known = byKey(desk, key);
         if (known.isPresent()) {
             return known.get();
+        }
+        long there = jdbc.sql("select count(*) from standin_request where desk = ?")
+                .param(desk)
+                .query(Long.class)
+                .single();
+        if (there >= MOST_REQUESTS) {
+            throw new IllegalArgumentException("the simulated desk's book is full");
         }
         JsonNode request = json.readTree(body);
         Instant now = clock.instant();

@@ -6,10 +6,15 @@ import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.util.Locale;
 import java.util.Map;
 import java.util.logging.Level;
+import org.apache.batik.transcoder.TranscoderException;
+import org.apache.batik.transcoder.TranscoderInput;
+import org.apache.batik.transcoder.TranscoderOutput;
+import org.apache.batik.transcoder.image.PNGTranscoder;
 import org.springframework.context.ApplicationContext;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.context.Context;
@@ -73,12 +78,33 @@ public class Pdf {
         }
     }
 
-    public byte[] render(String template, Map<String, Object> model) {
+    private String process(String template, Map<String, Object> model) {
         Context context = new Context(Locale.UK, model);
         context.setVariable(
                 ThymeleafEvaluationContext.THYMELEAF_EVALUATION_CONTEXT_CONTEXT_VARIABLE_NAME,
                 new ThymeleafEvaluationContext(application, null));
-        String xhtml = engine.process(template, context);
+        return engine.process(template, context);
+    }
+
+    /** A template that is one drawing (SVG) as a picture (PNG) so many pixels wide. */
+    public byte[] picture(String template, Map<String, Object> model, int pixels) {
+        PNGTranscoder transcoder = new PNGTranscoder();
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_WIDTH, (float) pixels);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_ALLOW_EXTERNAL_RESOURCES, false);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            transcoder.transcode(
+                    new TranscoderInput(
+                            new StringReader(process(template, model).strip())),
+                    new TranscoderOutput(out));
+        } catch (TranscoderException e) {
+            throw new IllegalStateException("setting " + template + " as a picture", e);
+        }
+        return out.toByteArray();
+    }
+
+    public byte[] render(String template, Map<String, Object> model) {
+        String xhtml = process(template, model);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             PdfRendererBuilder b = new PdfRendererBuilder();

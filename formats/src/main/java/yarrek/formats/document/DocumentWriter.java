@@ -1,10 +1,13 @@
 package yarrek.formats.document;
 
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.math.BigInteger;
 import java.util.List;
+import org.apache.poi.common.usermodel.PictureType;
+import org.apache.poi.openxml4j.exceptions.InvalidFormatException;
 import org.apache.poi.xwpf.usermodel.XWPFDocument;
 import org.apache.poi.xwpf.usermodel.XWPFParagraph;
 import org.apache.poi.xwpf.usermodel.XWPFRun;
@@ -19,6 +22,9 @@ import org.openxmlformats.schemas.wordprocessingml.x2006.main.CTPageSz;
 public final class DocumentWriter {
     /** Twentieths of a point in a millimetre. */
     private static final double TWIPS_PER_MM = 1440 / 25.4;
+
+    /** English metric units in a millimetre; exact, by ECMA-376. */
+    private static final double EMU_PER_MM = 36_000;
 
     private final XWPFDocument document = new XWPFDocument();
 
@@ -64,6 +70,31 @@ public final class DocumentWriter {
                 XWPFParagraph p = table.getRow(r).getCell(c).getParagraphs().get(0);
                 run(p, rows.get(r).get(c), 9, r == 0, false);
             }
+        }
+    }
+
+    /**
+     * A picture in a line of its own.
+     *
+     * @param png the file
+     * @param widthMm on paper, {@code heightMm} likewise; above zero
+     */
+    public void picture(byte[] png, String name, double widthMm, double heightMm) {
+        if (!(widthMm > 0 && widthMm <= 500) || !(heightMm > 0 && heightMm <= 500)) {
+            throw new IllegalArgumentException(
+                    "a picture must be above 0 to 500 mm wide and high, got " + widthMm + " by " + heightMm);
+        }
+        try {
+            document.createParagraph()
+                    .createRun()
+                    .addPicture(
+                            new ByteArrayInputStream(png),
+                            PictureType.PNG,
+                            name,
+                            (int) Math.round(widthMm * EMU_PER_MM),
+                            (int) Math.round(heightMm * EMU_PER_MM));
+        } catch (IOException | InvalidFormatException e) {
+            throw new IllegalArgumentException("“" + name + "” is no picture that a document can hold", e);
         }
     }
 

@@ -67,6 +67,27 @@ class DocumentWriterTest {
     }
 
     @Test
+    void aPictureHasItsSizeOnPaper() throws IOException {
+        java.io.ByteArrayOutputStream png = new java.io.ByteArrayOutputStream();
+        javax.imageio.ImageIO.write(
+                new java.awt.image.BufferedImage(4, 2, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", png);
+        DocumentWriter w = new DocumentWriter(false);
+        w.picture(png.toByteArray(), "map.png", 160, 80);
+        try (XWPFDocument d = read(w)) {
+            assertThat(d.getAllPictures()).hasSize(1);
+            var picture = d.getParagraphs()
+                    .get(0)
+                    .getRuns()
+                    .get(0)
+                    .getEmbeddedPictures()
+                    .get(0);
+            // 160 mm in points
+            assertThat(picture.getWidth()).isCloseTo(160 / 25.4 * 72, org.assertj.core.api.Assertions.within(0.1));
+        }
+        assertThatThrownBy(() -> w.picture(png.toByteArray(), "map.png", 0, 80)).hasMessageContaining("0.0 by 80.0");
+    }
+
+    @Test
     void aLevelThatNoOutlineHasIsRefused() {
         assertThatThrownBy(() -> new DocumentWriter(false).heading(10, "x"))
                 .isInstanceOf(IllegalArgumentException.class)
