@@ -127,7 +127,8 @@ class ApprovalsFlowTest extends RunningApp {
     void wellAgain() {
         jdbc.sql("delete from standin_fault").update();
         // these jobs are not part of the sample world that others look at
-        jdbc.sql("update job set state = 'CANCELLED' where name like 'Levels for a test %'").update();
+        jdbc.sql("update job set state = 'CANCELLED' where name like 'Levels for a test %'")
+                .update();
     }
 
     private ApprovalState state(UUID id) {

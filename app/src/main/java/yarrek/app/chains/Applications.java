@@ -690,8 +690,14 @@ public class Applications {
             w.table(rows);
         }
         w.heading(1, "Annex A: map");
-        w.line(
-                "The map is in the PDF of the same version; its corners with coordinates stand under the question of the place.");
+        w.picture(
+                pdf.picture("chains/map-svg", Map.of("drawn", drawing.draw(job.site(), 640, 400)), 1280, 800),
+                "map.png",
+                160,
+                100);
+        w.note(
+                "North up. Cross-hatch: prohibited; diagonal: needs an authorisation; dots: condition; dashes: maker's map,"
+                        + " not law. Not for navigation.");
         return w.toBytes();
     }
 

@@ -466,21 +466,48 @@ public class Chains {
                 onDay(job.draft(), first, last, job.draft().buildId()),
                 job.site().zone());
         OptionalDouble height = JobFacts.greatestHeight(job.draft(), job.site());
-        List<String> numbers = approvals.of(job.id()).stream()
+        List<Approvals.ApprovalView> quoted = approvals.of(job.id()).stream()
                 .filter(a -> a.state().isHeld() && kind.quotes().contains(a.kind()))
                 .filter(a -> !a.firstDay().isAfter(last) && !first.isAfter(a.lastDay()))
+                .toList();
+        List<String> numbers = quoted.stream()
                 .map(Approvals.ApprovalView::reference)
                 .distinct()
                 .toList();
+        List<String> people =
+                job.draft().pilotId() == null ? List.of() : List.of(job.row().pilotName());
+        List<String> craft =
+                job.build() == null ? List.of() : List.of(job.build().aircraft().serial());
+        String purpose = Objects.requireNonNullElse(job.draft().purpose(), "");
+        // an unlock has to equal what is granted, even where that falls short of the job
+        Optional<Terms> equal = quoted.stream()
+                .map(Approvals.ApprovalView::terms)
+                .filter(t ->
+                        kind.unlock() && t.window().isPresent() && t.drawnArea().isPresent())
+                .findFirst();
+        if (equal.isPresent()) {
+            Terms t = equal.get();
+            return new Terms(
+                    t.from(),
+                    t.to(),
+                    t.area(),
+                    t.ceilingM(),
+                    t.ceilingAsWritten(),
+                    craft,
+                    people,
+                    purpose,
+                    numbers,
+                    Set.of());
+        }
         return new Terms(
                 windows.get(0).start(),
                 windows.get(windows.size() - 1).end(),
                 ShapeText.write(job.site().area()),
                 height.isEmpty() ? null : Double.valueOf(height.getAsDouble()),
                 height.isEmpty() ? "" : yarrek.core.units.Finite.format(height.getAsDouble()) + " m above ground",
-                job.build() == null ? List.of() : List.of(job.build().aircraft().serial()),
-                job.draft().pilotId() == null ? List.of() : List.of(job.row().pilotName()),
-                Objects.requireNonNullElse(job.draft().purpose(), ""),
+                craft,
+                people,
+                purpose,
                 numbers,
                 Set.of());
     }

@@ -308,7 +308,9 @@ public class DeskClient {
                         n.path("ceilingM").isNumber()
                                 ? Double.valueOf(n.path("ceilingM").asDouble())
                                 : null,
-                        n.path("ceilingM").isNumber() ? n.path("ceilingM").asString("") + " m above ground" : "",
+                        n.path("ceilingM").isNumber()
+                                ? Finite.format(n.path("ceilingM").asDouble()) + " m above ground"
+                                : "",
                         strings(n.path("aircraft")),
                         strings(n.path("pilots")),
                         "",

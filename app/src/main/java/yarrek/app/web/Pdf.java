@@ -86,10 +86,12 @@ public class Pdf {
         return engine.process(template, context);
     }
 
-    /** A template that is one drawing (SVG) as a picture (PNG) so many pixels wide. */
-    public byte[] picture(String template, Map<String, Object> model, int pixels) {
+    /** A template that is one drawing (SVG) as a picture (PNG) of so many pixels. */
+    public byte[] picture(String template, Map<String, Object> model, int width, int height) {
         PNGTranscoder transcoder = new PNGTranscoder();
-        transcoder.addTranscodingHint(PNGTranscoder.KEY_WIDTH, (float) pixels);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_WIDTH, (float) width);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_HEIGHT, (float) height);
+        transcoder.addTranscodingHint(PNGTranscoder.KEY_BACKGROUND_COLOR, java.awt.Color.WHITE);
         transcoder.addTranscodingHint(PNGTranscoder.KEY_ALLOW_EXTERNAL_RESOURCES, false);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
