@@ -72,37 +72,16 @@ class ApprovalsFlowTest extends RunningApp {
                         .query(String.class)
                         .single()));
         LocalDate first = like.draft().firstDay().plusDays(40L + 5L * made);
-        var d = like.draft().on(first, first.plusDays(days - 1L));
-        var named = new yarrek.app.jobs.JobDraft(
-                "Levels for a test " + ++made,
-                d.siteId(),
-                d.purpose(),
-                d.category(),
-                d.subcategory(),
-                d.firstDay(),
-                d.lastDay(),
-                d.from(),
-                d.to(),
-                heightM,
-                d.heightReference(),
-                d.pilotDistanceM(),
-                d.peopleDistanceM(),
-                d.overPeople(),
-                d.assembly(),
-                d.sight(),
-                d.lowSpeed(),
-                d.speedMps(),
-                d.structure(),
-                d.emergency(),
-                d.dangerous(),
-                d.autoModes(),
-                d.windMps(),
-                d.temperatureC(),
-                d.pilotFit(),
-                d.hoursSinceAlcohol(),
-                d.pilotId(),
-                d.observerId(),
-                d.buildId());
+        var named = like.draft()
+                .with(new yarrek.app.jobs.JobDraft.Anew(
+                        "Levels for a test " + ++made,
+                        first,
+                        first.plusDays(days - 1L),
+                        null,
+                        null,
+                        heightM,
+                        null,
+                        null));
         return jobs.jobUnchecked(jobs.save(null, -1, named));
     }
 

@@ -230,36 +230,7 @@ public class Changes {
     }
 
     private static JobDraft with(JobDraft d, UUID build, UUID pilot, LocalTime from, LocalTime to, Double height) {
-        return new JobDraft(
-                d.name(),
-                d.siteId(),
-                d.purpose(),
-                d.category(),
-                d.subcategory(),
-                d.firstDay(),
-                d.lastDay(),
-                from,
-                to,
-                height,
-                d.heightReference(),
-                d.pilotDistanceM(),
-                d.peopleDistanceM(),
-                d.overPeople(),
-                d.assembly(),
-                d.sight(),
-                d.lowSpeed(),
-                d.speedMps(),
-                d.structure(),
-                d.emergency(),
-                d.dangerous(),
-                d.autoModes(),
-                d.windMps(),
-                d.temperatureC(),
-                d.pilotFit(),
-                d.hoursSinceAlcohol(),
-                pilot,
-                d.observerId(),
-                build);
+        return d.with(new JobDraft.Anew(null, null, null, from, to, height, pilot, build));
     }
 
     /** The smallest single changes that clear each open finding, and what other pilots and builds would do. */

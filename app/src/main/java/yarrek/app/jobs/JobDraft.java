@@ -81,19 +81,29 @@ public record JobDraft(
                 buildId);
     }
 
-    /** The same on other days. */
-    public JobDraft on(LocalDate first, LocalDate last) {
+    /** What is put anew in a plan; what is null stays as it is. */
+    public record Anew(
+            String name,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            LocalTime from,
+            LocalTime to,
+            Double heightM,
+            UUID pilotId,
+            UUID buildId) {}
+
+    public JobDraft with(Anew a) {
         return new JobDraft(
-                name,
+                or(a.name, name),
                 siteId,
                 purpose,
                 category,
                 subcategory,
-                first,
-                last,
-                from,
-                to,
-                heightM,
+                or(a.firstDay, firstDay),
+                or(a.lastDay, lastDay),
+                or(a.from, from),
+                or(a.to, to),
+                or(a.heightM, heightM),
                 heightReference,
                 pilotDistanceM,
                 peopleDistanceM,
@@ -110,43 +120,23 @@ public record JobDraft(
                 temperatureC,
                 pilotFit,
                 hoursSinceAlcohol,
-                pilotId,
+                or(a.pilotId, pilotId),
                 observerId,
-                buildId);
+                or(a.buildId, buildId));
+    }
+
+    private static <T> T or(T anew, T old) {
+        return anew == null ? old : anew;
+    }
+
+    /** The same on other days. */
+    public JobDraft on(LocalDate first, LocalDate last) {
+        return with(new Anew(null, first, last, null, null, null, null, null));
     }
 
     /** The same with another build. */
     public JobDraft with(UUID build) {
-        return new JobDraft(
-                name,
-                siteId,
-                purpose,
-                category,
-                subcategory,
-                firstDay,
-                lastDay,
-                from,
-                to,
-                heightM,
-                heightReference,
-                pilotDistanceM,
-                peopleDistanceM,
-                overPeople,
-                assembly,
-                sight,
-                lowSpeed,
-                speedMps,
-                structure,
-                emergency,
-                dangerous,
-                autoModes,
-                windMps,
-                temperatureC,
-                pilotFit,
-                hoursSinceAlcohol,
-                pilotId,
-                observerId,
-                build);
+        return with(new Anew(null, null, null, null, null, null, null, build));
     }
 
     /** What a height counts from. */
