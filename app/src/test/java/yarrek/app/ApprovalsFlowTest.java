@@ -377,6 +377,35 @@ class ApprovalsFlowTest extends RunningApp {
         assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.MET);
     }
 
+    /** What was granted for a day says nothing of another: the job moved, the request is to be made again. */
+    @Test
+    void aGrantForAnotherDayIsNotTakenForThisOne() {
+        Jobs.JobView job = job(1, 60);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        approvals.grant(
+                a,
+                new Approvals.Grant(
+                        "DAY-1", approvals.approval(a).request(), "", job.site().zone()),
+                Instant.now(),
+                BY);
+        assertThat(tower(job, Chains.WhatIf.NOTHING).planned().isDone()).isTrue();
+        LocalDate later = job.draft().firstDay().plusDays(3);
+        assertThat(tower(job, new Chains.WhatIf(later, null, null)).planned().isDone())
+                .isFalse();
+        jobs.save(job.id(), jobs.jobUnchecked(job.id()).version(), job.draft().on(later, later));
+        Chains.Line moved = tower(jobs.jobUnchecked(job.id()), Chains.WhatIf.NOTHING);
+        assertThat(moved.planned().isDone()).isFalse();
+        assertThat(moved.note()).contains("the job now needs " + later);
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
+    }
+
+    private Chains.Line tower(Jobs.JobView job, Chains.WhatIf what) {
+        return chains.view(job, what).lines().stream()
+                .filter(l -> l.request().id().equals("zoneEU@TAR-AD#1"))
+                .findFirst()
+                .orElseThrow();
+    }
+
     @Test
     void statesAreGoneThroughInOrder() {
         UUID a = begun(job(1, 60), "zoneEU@TAR-AD#1");

@@ -235,10 +235,6 @@ public class Chains {
         return new DayNeeds(Needed.of(all, jurisdiction, a, bare, hits), nothing);
     }
 
-    private static JobDraft onDay(JobDraft d, LocalDate first, LocalDate last, UUID build) {
-        return d.on(first, last).with(build);
-    }
-
     /** The requests of a plan day by day: a need may hold on some of its days only. */
     private List<Request> requests(
             Jobs.JobView job, JobDraft draft, Fleet.BuildView build, int mostDays, Set<String> nothingLifts) {
@@ -250,7 +246,7 @@ public class Chains {
         DayNeeds last = null;
         for (int i = 0; i < jobDays.size(); i++) {
             if (i < mostDays || last == null) {
-                last = needsOn(job, onDay(draft, jobDays.get(i), jobDays.get(i), draft.buildId()), build, all);
+                last = needsOn(job, draft.on(jobDays.get(i), jobDays.get(i)), build, all);
                 nothingLifts.addAll(last.nothingLifts());
             }
             for (Needed n : last.needed()) {
@@ -276,7 +272,7 @@ public class Chains {
         JobDraft draft = job.draft();
         if (what.firstDay() != null) {
             long length = ChronoUnit.DAYS.between(draft.firstDay(), draft.lastDay());
-            draft = onDay(draft, what.firstDay(), what.firstDay().plusDays(length), draft.buildId());
+            draft = draft.on(what.firstDay(), what.firstDay().plusDays(length));
         }
         List<Request> requests = requests(job, draft, job.build(), Integer.MAX_VALUE, new HashSet<>());
         List<Approvals.ApprovalView> onFile = approvals.of(job.id());
@@ -396,10 +392,13 @@ public class Chains {
             usual = Optional.of(Lead.ofDays(what.leadDays()));
             worst = usual;
         }
-        boolean out = a != null && (a.state().isOut() || a.state().isHeld());
+        // what was asked for other days than are needed now is still to be asked for
+        boolean fits =
+                a != null && !a.firstDay().isAfter(r.firstDay()) && !a.lastDay().isBefore(r.lastDay());
+        boolean out = fits && (a.state().isOut() || a.state().isHeld());
         return new Request.Standing(
                 out && a.sentAt() != null ? Optional.of(a.sentAt().atZone(zone).toLocalDate()) : Optional.empty(),
-                a != null && a.state().isHeld()
+                fits && a.state().isHeld()
                         ? Optional.of(a.decidedAt().atZone(zone).toLocalDate())
                         : Optional.empty(),
                 usual,
@@ -462,9 +461,8 @@ public class Chains {
 
     /** What a job asks for on some of its days: its hours, area, height, aircraft, pilots, and the numbers to be quoted. */
     Terms asked(Jobs.JobView job, ApprovalKind kind, LocalDate first, LocalDate last) {
-        List<TimeWindow> windows = Jobs.windows(
-                onDay(job.draft(), first, last, job.draft().buildId()),
-                job.site().zone());
+        List<TimeWindow> windows =
+                Jobs.windows(job.draft().on(first, last), job.site().zone());
         OptionalDouble height = JobFacts.greatestHeight(job.draft(), job.site());
         List<Approvals.ApprovalView> quoted = approvals.of(job.id()).stream()
                 .filter(a -> a.state().isHeld() && kind.quotes().contains(a.kind()))
@@ -579,8 +577,8 @@ public class Chains {
             dates.putIfAbsent(first.plusWeeks(weeks), weeks + (weeks == 1 ? " week later" : " weeks later"));
         }
         List<Choice> choices = new ArrayList<>();
-        dates.forEach((d, words) -> choices.add(choice(
-                job, onDay(job.draft(), d, d.plusDays(length), job.draft().buildId()), job.build(), words)));
+        dates.forEach((d, words) ->
+                choices.add(choice(job, job.draft().on(d, d.plusDays(length)), job.build(), words)));
         return choices;
     }
 
