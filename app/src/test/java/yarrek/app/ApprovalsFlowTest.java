@@ -453,6 +453,45 @@ class ApprovalsFlowTest extends RunningApp {
     }
 
     @Test
+    void aKindOfOnesOwnStaysWhileRequestsAreOfIt() throws yarrek.formats.log.BrokenFileException {
+        var like = kinds.row("harbourRoad").kind();
+        var pier = new yarrek.core.approval.ApprovalKind(
+                "pierPermit",
+                "pier permit",
+                Set.of(),
+                "pier society",
+                new yarrek.core.approval.ApprovalKind.Trigger(
+                        Set.of(), Set.of(), false, yarrek.core.rulebook.Condition.NEVER),
+                Set.of(),
+                Set.of(),
+                1,
+                0.5,
+                like.usual(),
+                like.worst(),
+                0,
+                0,
+                like.fee(),
+                Set.of(),
+                like.gives(),
+                false,
+                "",
+                List.of(),
+                "letter");
+        kinds.save(pier, "{fact: purpose, isOneOf: [work]}", true, -1, BY);
+        UUID a = begun(job(1, 60), "pierPermit#1");
+        assertThatThrownBy(() -> kinds.revert("pierPermit")).hasMessageContaining("1 request is of this kind");
+        kinds.save(
+                pier,
+                "{fact: purpose, isOneOf: [work]}",
+                false,
+                kinds.row("pierPermit").version(),
+                BY);
+        assertThat(kinds.kinds()).noneMatch(k -> k.code().equals("pierPermit"));
+        assertThat(approvals.approval(a).title()).isEqualTo("pier permit");
+        assertThat(applications.answers(approvals.approval(a))).isEmpty();
+    }
+
+    @Test
     void anApplicationIsAnsweredFromTheJobAndItsVersionsStayAsTheyAre() throws java.io.IOException {
         Jobs.JobView job = job(1, 60);
         UUID a = begun(job, "zoneEU@TAR-AD#1");

@@ -182,12 +182,24 @@ public class Kinds {
                 new ChainPlan.Settings(day, new WorkDays(Set.of()), 1, 0));
     }
 
-    /** What ships holds again; a kind of the operator's own goes. */
+    /**
+     * What ships holds again; a kind of the operator's own goes.
+     *
+     * @throws IllegalArgumentException when requests on file are of a kind that would go
+     */
     @Transactional
     public void revert(String code) {
         KindEntity k = em.find(KindEntity.class, code);
         if (k == null) {
             throw new NotFoundException("changed kind of approval");
+        }
+        boolean ships = shipped.kinds().stream().anyMatch(e -> e.kind().code().equals(code));
+        long used = em.createQuery("select count(a) from ApprovalEntity a where a.kind = :k", Long.class)
+                .setParameter("k", code)
+                .getSingleResult();
+        if (!ships && used > 0) {
+            throw new IllegalArgumentException(used + (used == 1 ? " request is" : " requests are")
+                    + " of this kind; say that it is not in use instead");
         }
         em.remove(k);
         events.publishEvent(new Changed());

@@ -349,8 +349,12 @@ class KindsController {
     }
 
     @PostMapping("/approvals/kinds/{code}/revert")
-    String revert(@PathVariable("code") String code) {
-        kinds.revert(code);
+    String revert(@PathVariable("code") String code, RedirectAttributes flash) {
+        try {
+            kinds.revert(code);
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
         return "redirect:/approvals/kinds";
     }
 
