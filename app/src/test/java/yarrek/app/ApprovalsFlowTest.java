@@ -19,7 +19,6 @@ import yarrek.app.chains.Applications;
 import yarrek.app.chains.Chains;
 import yarrek.app.chains.Covers;
 import yarrek.app.chains.DeskClient;
-import yarrek.app.flights.Flights;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.approval.ApprovalState;
@@ -61,7 +60,7 @@ class ApprovalsFlowTest extends RunningApp {
     Rulebook rulebook;
 
     @Autowired
-    Flights flights;
+    yarrek.app.papers.Papers papers;
 
     private static int made;
 
@@ -520,6 +519,57 @@ class ApprovalsFlowTest extends RunningApp {
                 .allMatch(Applications.Answer::isOpen)
                 .anyMatch(x -> x.toChange().contains(job.draft().name())
                         && x.toChange().contains("60 m"));
+    }
+
+    @Test
+    void scansOfThePapersThatAnswersRestOnAreBoundIn() throws java.io.IOException {
+        Jobs.JobView job = job(1, 60);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        int plain = pages(applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY));
+        UUID certificate = papers.of(List.of(job.draft().pilotId())).stream()
+                .filter(p -> p.kind().equals("pilotCertificate") && "A2".equals(p.level()))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        java.io.ByteArrayOutputStream scan = new java.io.ByteArrayOutputStream();
+        try (var d = new org.apache.pdfbox.pdmodel.PDDocument()) {
+            d.addPage(new org.apache.pdfbox.pdmodel.PDPage());
+            d.addPage(new org.apache.pdfbox.pdmodel.PDPage());
+            d.save(scan);
+        }
+        UUID kept = papers.addScan(certificate, "certificate.pdf", scan.toByteArray(), BY);
+        try {
+            UUID version = applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY);
+            // a page that names it, and its own two
+            assertThat(pages(version)).isEqualTo(plain + 3);
+            assertThat(new org.apache.pdfbox.text.PDFTextStripper()
+                            .getText(org.apache.pdfbox.Loader.loadPDF(
+                                    applications.made(version, true).content())))
+                    .contains("Annex D: papers")
+                    .contains("from page " + (plain + 2));
+        } finally {
+            papers.deleteScan(kept);
+        }
+    }
+
+    private int pages(UUID version) throws java.io.IOException {
+        try (var d = org.apache.pdfbox.Loader.loadPDF(
+                applications.made(version, true).content())) {
+            return d.getNumberOfPages();
+        }
+    }
+
+    /** A zone with conditions is asked for at its own office; it is not among what no approval lifts. */
+    @Test
+    void aZoneThatIsAskedForIsNotCountedAmongWhatNothingLifts() {
+        Jobs.JobView harbour = jobs.jobUnchecked(
+                UUID.fromString(jdbc.sql("select id from job where name = 'Harbour wall, winter state'")
+                        .query(String.class)
+                        .single()));
+        assertThat(verdict(harbour.id(), "EU-ZONE-COND")).isEqualTo(Verdict.BREACHED);
+        assertThat(chains.byDate(harbour))
+                .allMatch(c -> c.needs().stream().anyMatch(n -> n.contains("Port Tarrow harbour")))
+                .allMatch(c -> c.nothingLifts().isEmpty());
     }
 
     @Test

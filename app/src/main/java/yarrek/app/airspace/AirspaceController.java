@@ -265,7 +265,9 @@ class AirspaceController {
             } catch (BrokenMapException e) {
                 model.addAttribute("problems", e.problems());
                 form.problem("Nothing was stored. The file has " + e.problems().size()
-                        + (e.problems().size() == BrokenMapException.MOST_TOLD ? " faults or more" : " faults")
+                        + (e.problems().size() == BrokenMapException.MOST_TOLD
+                                ? " faults or more"
+                                : e.problems().size() == 1 ? " fault" : " faults")
                         + ", named below.");
             } catch (BrokenFileException | IllegalArgumentException e) {
                 form.problem("Nothing was stored: " + e.getMessage());

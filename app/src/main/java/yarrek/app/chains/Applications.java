@@ -77,6 +77,15 @@ public class Applications {
     /** Answers kept with a version. */
     public record Kept(String number, String section, String ask, List<String> lines, String source) {}
 
+    /** Which papers a question rests on, by what answers it. */
+    private static final Map<String, Set<String>> PAPERS = Map.of(
+            "registration", Set.of("operatorRegistration", "operatorCertificate", "operationalAuthorisation"),
+            "insurance", Set.of("liabilityInsurance"),
+            "invitation", Set.of("organiserInvitation", "landownerPermission"),
+            "aircraft", Set.of("aircraftRegistration", "markOnAircraft"),
+            "maintenance", Set.of("maintenanceRelease"),
+            "crew", Set.of("pilotCertificate", "recencyProof", "flightReview", "radioCertificate"));
+
     private static final DateTimeFormatter UTC =
             DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
 
@@ -280,14 +289,14 @@ public class Applications {
             case "registration" ->
                 papersOf(
                         List.of(office.operator().id()),
-                        Set.of("operatorRegistration", "operatorCertificate", "operationalAuthorisation"),
+                        PAPERS.get("registration"),
                         d,
                         "no registration or certificate of the operator on file for these days");
             case "responsible" -> responsible(d, job);
             case "insurance" ->
                 papersOf(
                         List.of(office.operator().id()),
-                        Set.of("liabilityInsurance"),
+                        PAPERS.get("insurance"),
                         d,
                         "no liability insurance on file that covers these days");
             case "purpose" -> purpose(job);
@@ -306,7 +315,7 @@ public class Applications {
             case "invitation" ->
                 papersOf(
                         List.of(job.id()),
-                        Set.of("organiserInvitation", "landownerPermission"),
+                        PAPERS.get("invitation"),
                         d,
                         "no invitation and no landowner's permission on file for this job");
             case "aircraft" -> aircraft(job, d);
@@ -344,10 +353,9 @@ public class Applications {
     private Filled papersOf(List<UUID> holders, Set<String> wanted, JobDraft d, String none) {
         List<String> lines = new ArrayList<>();
         String missing = none;
-        String here = sites.site(d.siteId()).jurisdiction().replaceFirst("-.*", "");
+        String here = sites.site(d.siteId()).jurisdiction();
         for (Papers.Row p : papers.of(holders)) {
-            boolean elsewhere = !p.jurisdiction().isEmpty() && !p.jurisdiction().contains(here);
-            if (!wanted.contains(p.kind()) || elsewhere) {
+            if (!wanted.contains(p.kind()) || !countsAt(p, here)) {
                 continue;
             }
             boolean covers = (p.validFrom() == null || !p.validFrom().isAfter(d.firstDay()))
@@ -446,7 +454,7 @@ public class Applications {
                 + c.model().classMark());
         lines.add("Take-off mass " + job.build().mass().mass() + " as build “"
                 + job.build().name() + "”");
-        Filled marks = papersOf(List.of(c.id()), Set.of("aircraftRegistration", "markOnAircraft"), d, "");
+        Filled marks = papersOf(List.of(c.id()), PAPERS.get("aircraft"), d, "");
         lines.addAll(marks.lines());
         return new Filled(lines, "fleet, weighing, papers", "");
     }
@@ -480,10 +488,7 @@ public class Applications {
                     + (id.equals(d.pilotId()) ? ", pilot in command" : ", observer")
                     + (p.lastFlightOn() == null ? "" : ", last flew on " + show.day(p.lastFlightOn())));
             Filled held = papersOf(
-                    List.of(id),
-                    Set.of("pilotCertificate", "recencyProof", "flightReview", "radioCertificate"),
-                    d,
-                    "a certificate of " + p.name() + " that covers these days");
+                    List.of(id), PAPERS.get("crew"), d, "a certificate of " + p.name() + " that covers these days");
             held.lines().forEach(l -> lines.add("    " + l));
             if (id.equals(d.pilotId())) {
                 missing = held.missing();
@@ -634,8 +639,9 @@ public class Applications {
         m.put("survey", newestSurvey(job));
         m.put("risks", kinds.risks());
         UUID id = UUID.randomUUID();
-        byte[] page = pdf.render("chains/application-pdf", m);
-        byte[] document = document(a, job, sections, number, by, now, sheet);
+        List<Pdf.Scan> scans = scans(a, job);
+        byte[] page = pdf.render("chains/application-pdf", m, scans);
+        byte[] document = document(a, job, sections, scans, number, by, now, sheet);
         jdbc.sql(
                         "insert into application_version (id, approval_id, number, made_by, made_at, open_questions, content, pdf, document) values (?, ?, ?, ?, ?, ?, ?, ?, ?)")
                 .params(
@@ -661,6 +667,7 @@ public class Applications {
             Approvals.ApprovalView a,
             Jobs.JobView job,
             Map<String, List<Kept>> sections,
+            List<Pdf.Scan> scans,
             int number,
             String by,
             Instant at,
@@ -698,7 +705,40 @@ public class Applications {
         w.note(
                 "North up. Cross-hatch: prohibited; diagonal: needs an authorisation; dots: condition; dashes: maker's map,"
                         + " not law. Not for navigation.");
+        if (!scans.isEmpty()) {
+            w.heading(1, "Annex D: papers");
+            scans.forEach(x -> w.line(x.caption()));
+            w.note("Their scans are bound into the PDF of the same version.");
+        }
         return w.toBytes();
+    }
+
+    /** Scans of the papers that the answers rest on. */
+    private List<Pdf.Scan> scans(Approvals.ApprovalView a, Jobs.JobView job) {
+        Set<String> wanted = kinds.row(a.kind()).kind().questions().stream()
+                .flatMap(q -> PAPERS.getOrDefault(q.from(), Set.of()).stream())
+                .collect(Collectors.toSet());
+        List<UUID> holders = new ArrayList<>(List.of(office.operator().id(), job.id()));
+        if (job.build() != null) {
+            holders.add(job.build().aircraft().id());
+        }
+        java.util.stream.Stream.of(job.draft().pilotId(), job.draft().observerId())
+                .filter(java.util.Objects::nonNull)
+                .forEach(holders::add);
+        Map<UUID, String> captions = new LinkedHashMap<>();
+        papers.of(holders).stream()
+                .filter(p -> wanted.contains(p.kind()) && countsAt(p, job.site().jurisdiction()))
+                .forEach(p -> captions.put(p.id(), p.kindWords() + " " + p.number()));
+        return papers.scans(captions.keySet()).stream()
+                .map(x -> new Pdf.Scan(
+                        captions.get(x.paperId()),
+                        x.contentType(),
+                        papers.scanFile(x.id()).content()))
+                .toList();
+    }
+
+    private static boolean countsAt(Papers.Row p, String jurisdiction) {
+        return p.jurisdiction().isEmpty() || p.jurisdiction().contains(jurisdiction.replaceFirst("-.*", ""));
     }
 
     @Transactional(readOnly = true)

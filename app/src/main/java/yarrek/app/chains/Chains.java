@@ -53,6 +53,7 @@ import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Layer;
+import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.ZoneMet;
@@ -221,18 +222,31 @@ public class Chains {
                 .filter(k -> k.holdsIn(jurisdiction))
                 .flatMap(k -> k.trigger().answers().stream())
                 .collect(Collectors.toSet());
+        List<Needed> needed = Needed.of(all, jurisdiction, a, bare, hits);
         List<String> nothing = a.findings().stream()
                 .filter(f -> f.verdict() == Verdict.BREACHED
                         && f.rule().tier() == Tier.LAW
                         && f.rule().layer() == Layer.LAW
                         // a paper that has run out is renewed, whatever is flown
                         && f.rule().requires().papers().isEmpty()
-                        && !answered.contains(f.rule().id()))
+                        && !answered.contains(f.rule().id())
+                        && !askedZoneByZone(f, bare, needed))
                 .map(Finding::rule)
                 .map(r -> r.title() + " (" + r.id() + ")")
                 .distinct()
                 .toList();
-        return new DayNeeds(Needed.of(all, jurisdiction, a, bare, hits), nothing);
+        return new DayNeeds(needed, nothing);
+    }
+
+    /** Whether a finding is of zones for each of which something is asked that lifts it. */
+    private static boolean askedZoneByZone(Finding f, Facts bare, List<Needed> needed) {
+        if (!(f.rule().requires() instanceof Requirement.NoZone n)) {
+            return false;
+        }
+        Set<String> asked = needed.stream().flatMap(x -> x.zoneId().stream()).collect(Collectors.toSet());
+        return bare.zones().orElse(List.of()).stream()
+                .filter(z -> z.restriction() == n.restriction())
+                .allMatch(z -> asked.contains(z.id()));
     }
 
     /** The requests of a plan day by day: a need may hold on some of its days only. */

@@ -3,6 +3,8 @@ package yarrek.app.chains;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -34,6 +36,8 @@ import yarrek.core.units.Finite;
 /** Sends requests to desks over HTTP and takes their answers, each once. Nothing is held open while a desk thinks. */
 @Service
 public class DeskClient {
+    private static final DateTimeFormatter HOUR =
+            DateTimeFormatter.ofPattern("d MMM HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
     private static final int MOST_GRID_POINTS = 12;
     private static final Logger LOG = LoggerFactory.getLogger(DeskClient.class);
 
@@ -244,7 +248,8 @@ public class DeskClient {
         String words = number + ": " + state
                 + (n.has("reason") ? ", " + n.path("reason").asString("") : "")
                 + (n.has("decisionExpected")
-                        ? ", decision expected " + n.path("decisionExpected").asString("")
+                        ? ", decision expected "
+                                + hour(n.path("decisionExpected").asString(""))
                         : "");
         boolean decided = a.state().isHeld() || a.state() == ApprovalState.REFUSED;
         if (decided) {
@@ -279,6 +284,15 @@ public class DeskClient {
             }
         }
         return words;
+    }
+
+    /** An instant as the desk writes it, in words; as it stands when it is none. */
+    private static String hour(String instant) {
+        try {
+            return HOUR.format(Instant.parse(instant));
+        } catch (DateTimeException e) {
+            return instant;
+        }
     }
 
     /** What the desk says it granted; what it does not repeat is not taken for granted. */

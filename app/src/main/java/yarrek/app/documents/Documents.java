@@ -6,9 +6,6 @@ import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
 import jakarta.persistence.EntityManager;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
@@ -24,9 +21,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
-import org.apache.pdfbox.Loader;
-import org.apache.pdfbox.multipdf.PDFMergerUtility;
-import org.apache.pdfbox.pdmodel.PDDocument;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
@@ -44,7 +38,6 @@ import yarrek.core.rulebook.Verdict;
 @Service
 public class Documents {
     private static final int TOKEN_BYTES = 32;
-    private static final int MOST_ANNEX_PAGES = 60;
 
     /** A paper to be shown, with its standing over the days of the job. */
     public record Doc(Papers.Row paper, String whose, String shape, String standing, List<Papers.Scan> scans) {}
@@ -67,12 +60,6 @@ public class Documents {
 
     /** A QR code as the outline of its dark modules, on a square of {@code size} modules. */
     public record Qr(String path, int size) {}
-
-    /** A scan as part of a page. */
-    public record Picture(String caption, String data) {}
-
-    /** A scan whose own pages follow the binder's. */
-    public record Annex(String caption, int page, int pages) {}
 
     private final EntityManager em;
     private final Jobs jobs;
@@ -298,77 +285,23 @@ public class Documents {
         }
         Map<UUID, Doc> docs = new java.util.LinkedHashMap<>();
         sets.forEach(s -> s.docs().forEach(d -> docs.putIfAbsent(d.paper().id(), d)));
-        List<Picture> pictures = new ArrayList<>();
-        List<byte[]> files = new ArrayList<>();
-        List<String> captions = new ArrayList<>();
+        List<Pdf.Scan> scans = new ArrayList<>();
         for (Doc d : docs.values()) {
             for (Papers.Scan s : d.scans()) {
-                Papers.ScanFile f = papers.scanFile(s.id());
-                String caption = d.paper().kindWords() + " " + d.paper().number() + ", " + d.whose();
-                if (s.isPicture() && !s.contentType().equals("image/webp")) {
-                    pictures.add(new Picture(
-                            caption,
-                            "data:" + s.contentType() + ";base64,"
-                                    + Base64.getEncoder().encodeToString(f.content())));
-                } else if (s.contentType().equals("application/pdf")) {
-                    files.add(f.content());
-                    captions.add(caption);
-                }
+                scans.add(new Pdf.Scan(
+                        d.paper().kindWords() + " " + d.paper().number() + ", " + d.whose(),
+                        s.contentType(),
+                        papers.scanFile(s.id()).content()));
             }
         }
         Map<String, Object> model = new HashMap<>();
         model.put("job", job);
         model.put("sets", sets);
         model.put("docs", List.copyOf(docs.values()));
-        model.put("pictures", pictures);
         model.put("operator", office.operator());
         model.put("size", sheet.size());
         model.put("paperDays", jobs.paperDays(jobId));
         model.put("now", clock.instant());
-        model.put("annexes", captions.stream().map(c -> new Annex(c, 0, 0)).toList());
-        byte[] body = pdf.render("documents/binder-pdf", model);
-        return files.isEmpty() ? body : withAnnexes(model, body, files, captions);
-    }
-
-    /** The pages of scanned PDFs after the binder's own, and the contents set again with their numbers. */
-    private byte[] withAnnexes(Map<String, Object> model, byte[] first, List<byte[]> files, List<String> captions) {
-        try {
-            int page = pages(first) + 1;
-            List<Annex> annexes = new ArrayList<>();
-            List<byte[]> readable = new ArrayList<>();
-            for (int i = 0; i < files.size(); i++) {
-                int n = pages(files.get(i));
-                boolean fits = n > 0 && page + n <= MOST_ANNEX_PAGES + pages(first);
-                annexes.add(new Annex(captions.get(i), fits ? page : 0, n));
-                if (fits) {
-                    readable.add(files.get(i));
-                    page += n;
-                }
-            }
-            model.put("annexes", annexes);
-            byte[] body = pdf.render("documents/binder-pdf", model);
-            PDFMergerUtility merger = new PDFMergerUtility();
-            try (PDDocument all = Loader.loadPDF(body)) {
-                for (byte[] f : readable) {
-                    try (PDDocument annex = Loader.loadPDF(f)) {
-                        merger.appendDocument(all, annex);
-                    }
-                }
-                ByteArrayOutputStream out = new ByteArrayOutputStream();
-                all.save(out);
-                return out.toByteArray();
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException("putting the binder together", e);
-        }
-    }
-
-    /** Pages of a PDF; zero when it cannot be read, as a locked one. */
-    private static int pages(byte[] content) {
-        try (PDDocument d = Loader.loadPDF(content)) {
-            return d.getNumberOfPages();
-        } catch (IOException e) {
-            return 0;
-        }
+        return pdf.render("documents/binder-pdf", model, scans);
     }
 }

@@ -8,6 +8,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.logging.Level;
@@ -15,6 +19,9 @@ import org.apache.batik.transcoder.TranscoderException;
 import org.apache.batik.transcoder.TranscoderInput;
 import org.apache.batik.transcoder.TranscoderOutput;
 import org.apache.batik.transcoder.image.PNGTranscoder;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.multipdf.PDFMergerUtility;
+import org.apache.pdfbox.pdmodel.PDDocument;
 import org.springframework.context.ApplicationContext;
 import org.springframework.stereotype.Component;
 import org.thymeleaf.context.Context;
@@ -24,6 +31,8 @@ import org.thymeleaf.spring6.expression.ThymeleafEvaluationContext;
 /** Sets a page template, written as well-formed XHTML, as a PDF with the faces that ship with the application. */
 @Component
 public class Pdf {
+    private static final int MOST_ANNEX_PAGES = 60;
+
     /** Sheets that templates may name in "@page { size: ... }". */
     public enum Sheet {
         A4("210mm 297mm"),
@@ -103,6 +112,81 @@ public class Pdf {
             throw new IllegalStateException("setting " + template + " as a picture", e);
         }
         return out.toByteArray();
+    }
+
+    /** A scan to be bound in; pictures other than JPEG and PNG, and PDFs that cannot be read, are named only. */
+    public record Scan(String caption, String contentType, byte[] content) {}
+
+    /** A scan as part of a page. */
+    public record Picture(String caption, String data) {}
+
+    /** A scan whose own pages follow the document's; page 0 when it is not bound in. */
+    public record Annex(String caption, int page, int pages) {}
+
+    /**
+     * A template with scans bound in: pictures as "pictures" for the template to set, PDFs behind the document's own pages
+     * and named as "annexes" with the page on which each begins.
+     */
+    public byte[] render(String template, Map<String, Object> given, List<Scan> scans) {
+        Map<String, Object> model = new HashMap<>(given);
+        List<Scan> files = scans.stream()
+                .filter(s -> s.contentType().equals("application/pdf"))
+                .toList();
+        model.put(
+                "pictures",
+                scans.stream()
+                        .filter(s -> s.contentType().equals("image/jpeg")
+                                || s.contentType().equals("image/png"))
+                        .map(s -> new Picture(
+                                s.caption(),
+                                "data:" + s.contentType() + ";base64,"
+                                        + Base64.getEncoder().encodeToString(s.content())))
+                        .toList());
+        model.put(
+                "annexes", files.stream().map(f -> new Annex(f.caption(), 0, 0)).toList());
+        byte[] body = render(template, model);
+        return files.isEmpty() ? body : bound(template, model, body, files);
+    }
+
+    /** The pages of scanned PDFs after the document's own, and the document set again with their numbers. */
+    private byte[] bound(String template, Map<String, Object> model, byte[] first, List<Scan> files) {
+        try {
+            int page = pages(first) + 1;
+            List<Annex> annexes = new ArrayList<>();
+            List<byte[]> readable = new ArrayList<>();
+            for (Scan f : files) {
+                int n = pages(f.content());
+                boolean fits = n > 0 && page + n <= MOST_ANNEX_PAGES + pages(first);
+                annexes.add(new Annex(f.caption(), fits ? page : 0, n));
+                if (fits) {
+                    readable.add(f.content());
+                    page += n;
+                }
+            }
+            model.put("annexes", annexes);
+            PDFMergerUtility merger = new PDFMergerUtility();
+            try (PDDocument all = Loader.loadPDF(render(template, model))) {
+                for (byte[] f : readable) {
+                    try (PDDocument annex = Loader.loadPDF(f)) {
+                        merger.appendDocument(all, annex);
+                    }
+                }
+                ByteArrayOutputStream out = new ByteArrayOutputStream();
+                all.save(out);
+                return out.toByteArray();
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException("binding scans into " + template, e);
+        }
+    }
+
+    /** Pages of a PDF; zero when it cannot be read, as a locked one. */
+    private static int pages(byte[] content) {
+        try (PDDocument d = Loader.loadPDF(content)) {
+            return d.getNumberOfPages();
+        } catch (IOException e) {
+            return 0;
+        }
     }
 
     public byte[] render(String template, Map<String, Object> model) {
