@@ -1,6 +1,5 @@
 package yarrek.app.chains;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -28,6 +27,7 @@ import yarrek.core.approval.Lead;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.rules.ApprovalKindReader;
 
 /** Kinds of approval as a list and a form, how chains are planned, and the plans that applications quote. */
 @Controller
@@ -285,24 +285,22 @@ class KindsController {
     }
 
     private static Lead lead(Form form, String name) {
-        String t = form.raw(name).strip();
-        if (!t.matches("\\d{1,4} (working )?days?")) {
-            form.error(name, "such as 10 days or 20 working days");
+        try {
+            return ApprovalKindReader.lead(form.raw(name).strip());
+        } catch (IllegalArgumentException e) {
+            form.error(name, e.getMessage());
             return Lead.ofDays(0);
         }
-        return new Lead(Integer.parseInt(t.substring(0, t.indexOf(' '))), t.contains("working"));
     }
 
     private static Optional<ApprovalKind.Fee> fee(Form form) {
         String t = form.raw("fee").strip();
-        if (t.isEmpty()) {
+        try {
+            return t.isEmpty() ? Optional.empty() : Optional.of(ApprovalKindReader.fee(t));
+        } catch (IllegalArgumentException e) {
+            form.error("fee", e.getMessage());
             return Optional.empty();
         }
-        if (!t.matches("\\d{1,9}([.]\\d{1,2})? [A-Z]{3}")) {
-            form.error("fee", "an amount and a currency, such as 120.00 EUR");
-            return Optional.empty();
-        }
-        return Optional.of(new ApprovalKind.Fee(new BigDecimal(t.split(" ")[0]), t.split(" ")[1]));
     }
 
     private static Map<String, String> settles(Form form) {
@@ -330,19 +328,15 @@ class KindsController {
             if (line.isBlank()) {
                 continue;
             }
-            String[] p = line.split("\\|", -1);
-            if (p.length != 4 || p[0].isBlank() || p[2].isBlank()) {
-                form.error("questions", "line " + n + ": written number | section | question | answered from");
-            } else if (!numbers.add(p[0].strip())) {
-                form.error("questions", "line " + n + ": question " + p[0].strip() + " stands there twice");
-            } else {
-                String ask = p[2].strip();
-                all.add(new ApprovalKind.Question(
-                        p[0].strip(),
-                        p[1].strip(),
-                        ask.startsWith("*") ? ask.substring(1).strip() : ask,
-                        p[3].isBlank() ? "typed" : p[3].strip(),
-                        ask.startsWith("*")));
+            try {
+                ApprovalKind.Question q = ApprovalKindReader.question(line);
+                if (numbers.add(q.number())) {
+                    all.add(q);
+                } else {
+                    form.error("questions", "line " + n + ": question " + q.number() + " stands there twice");
+                }
+            } catch (IllegalArgumentException e) {
+                form.error("questions", "line " + n + ": " + e.getMessage());
             }
         }
         return all;

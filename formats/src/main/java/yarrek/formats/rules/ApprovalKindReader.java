@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.Lead;
@@ -132,7 +133,7 @@ public final class ApprovalKindReader {
                     lead(n, "worst"),
                     (int) number(n, "earliestDays", 0),
                     (int) number(n, "longestDays", 0),
-                    n.has("fee") ? Optional.of(fee(n.get("fee"))) : Optional.empty(),
+                    n.has("fee") ? Optional.of(at(n.get("fee"), ApprovalKindReader::fee)) : Optional.empty(),
                     words(n, "quotes"),
                     gives(n),
                     n.has("unlock") && n.get("unlock").yesNo(),
@@ -180,21 +181,42 @@ public final class ApprovalKindReader {
         return n.has(word) ? n.get(word).number().doubleValue() : otherwise;
     }
 
-    /** "10 days" or "20 working days". */
     private static Lead lead(YamlNode n, String word) {
-        String t = n.text(word);
-        if (!t.matches("\\d{1,4} (working )?days?")) {
-            throw n.get(word).wrong("a lead time such as '10 days' or '20 working days' was expected, got '" + t + "'");
-        }
-        return new Lead(Integer.parseInt(t.substring(0, t.indexOf(' '))), t.contains("working"));
+        return at(n.get(word), ApprovalKindReader::lead);
     }
 
-    private static ApprovalKind.Fee fee(YamlNode n) {
-        if (!n.text().matches("\\d{1,9}([.]\\d{1,2})? [A-Z]{3}")) {
-            throw n.wrong("an amount such as '120.00 EUR' was expected, got '" + n.text() + "'");
+    /** What a parser makes of a node's text; what it refuses is told with the node's line. */
+    private static <T> T at(YamlNode n, Function<String, T> parse) {
+        try {
+            return parse.apply(n.text());
+        } catch (IllegalArgumentException e) {
+            throw n.wrong(e.getMessage());
         }
-        return new ApprovalKind.Fee(
-                new java.math.BigDecimal(n.text().split(" ")[0]), n.text().split(" ")[1]);
+    }
+
+    /**
+     * "10 days" or "20 working days".
+     *
+     * @throws IllegalArgumentException when it is neither
+     */
+    public static Lead lead(String text) {
+        if (!text.matches("\\d{1,4} (working )?days?")) {
+            throw new IllegalArgumentException(
+                    "a lead time such as '10 days' or '20 working days' was expected, got '" + text + "'");
+        }
+        return new Lead(Integer.parseInt(text.substring(0, text.indexOf(' '))), text.contains("working"));
+    }
+
+    /**
+     * "120.00 EUR".
+     *
+     * @throws IllegalArgumentException when it is no amount with a currency
+     */
+    public static ApprovalKind.Fee fee(String text) {
+        if (!text.matches("\\d{1,9}([.]\\d{1,2})? [A-Z]{3}")) {
+            throw new IllegalArgumentException("an amount such as '120.00 EUR' was expected, got '" + text + "'");
+        }
+        return new ApprovalKind.Fee(new java.math.BigDecimal(text.split(" ")[0]), text.split(" ")[1]);
     }
 
     /** A list by name, or lines "number | section | question | from", a star before the question for a weighty one. */
@@ -209,7 +231,7 @@ public final class ApprovalKindReader {
         List<ApprovalKind.Question> all = new ArrayList<>();
         Set<String> numbers = new HashSet<>();
         for (YamlNode i : n.items()) {
-            ApprovalKind.Question q = question(i.text(), i);
+            ApprovalKind.Question q = at(i, ApprovalKindReader::question);
             if (!numbers.add(q.number())) {
                 throw i.wrong("question " + q.number() + " stands there twice");
             }
@@ -218,10 +240,15 @@ public final class ApprovalKindReader {
         return all;
     }
 
-    private static ApprovalKind.Question question(String line, YamlNode at) {
+    /**
+     * "number | section | question | from", with a star before a question that is weighed most.
+     *
+     * @throws IllegalArgumentException when it is written otherwise
+     */
+    public static ApprovalKind.Question question(String line) {
         String[] p = line.split("\\|", -1);
         if (p.length != 4 || p[0].isBlank() || p[2].isBlank()) {
-            throw at.wrong("a question is written “number | section | question | from”");
+            throw new IllegalArgumentException("a question is written “number | section | question | from”");
         }
         String ask = p[2].strip();
         return new ApprovalKind.Question(
