@@ -91,6 +91,9 @@ class ApprovalsPagesTest extends BrowserTest {
         assertThat(page.locator(".cover-table")).containsText("15 m above its ceiling of 50 m");
         assertThat(page.locator(".ov-overhang")).isAttached();
         assertThat(page.locator("main")).containsText("of the flight area outside");
+        page.navigate(address(job("Peat bog grid, north") + "/cover"));
+        assertThat(page.locator("main")).containsText("Nothing on file asks for an approval");
+        assertThat(page.locator(".cover-table")).containsText("nothing asked for, as far as is known");
     }
 
     @Test

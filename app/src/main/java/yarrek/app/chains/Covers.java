@@ -30,6 +30,11 @@ public class Covers {
 
     /** A day with an aircraft; {@code gaps} are requests of that day for which nothing is held. */
     public record Row(LocalDate day, String aircraft, boolean planned, List<Cell> cells, List<String> gaps) {
+        /** Whether nothing is asked for on this day as far as is known, and nothing is held either. */
+        public boolean isEmpty() {
+            return gaps.isEmpty() && cells.stream().allMatch(c -> c.shape().isEmpty());
+        }
+
         public String shape() {
             return !gaps.isEmpty() || cells.stream().anyMatch(c -> c.shape().equals("notch"))
                     ? "notch"
@@ -56,8 +61,15 @@ public class Covers {
             List<String> contradictions,
             List<UnlockCheck> unlockChecks,
             List<Beyond> beyond) {
+        /** Days on which something is asked for or held. */
+        public List<Row> asking() {
+            return rows.stream().filter(r -> !r.isEmpty()).toList();
+        }
+
         public long covered() {
-            return rows.stream().filter(r -> r.shape().equals("full")).count();
+            return rows.stream()
+                    .filter(r -> !r.isEmpty() && r.shape().equals("full"))
+                    .count();
         }
     }
 
