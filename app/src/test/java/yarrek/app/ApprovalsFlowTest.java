@@ -329,6 +329,33 @@ class ApprovalsFlowTest extends RunningApp {
         assertThat(rulebook.ownRules()).noneMatch(r -> job.id().equals(r.boundId()));
     }
 
+    /** Not said is not known, expressly left open makes no rule. */
+    @Test
+    void whatAPaperDoesNotSayIsNotKnownAndWhatItLeavesOpenAsksNothing() {
+        Jobs.JobView job = job(1, 60);
+        UUID a = begun(job, "zoneEU@TAR-AD#1");
+        Terms t = approvals.approval(a).request();
+        Terms vague = new Terms(
+                t.from(),
+                t.to(),
+                t.area(),
+                t.ceilingM(),
+                "",
+                List.of(),
+                List.of(),
+                t.purpose(),
+                t.quotes(),
+                Set.of(Cover.Dimension.PILOTS));
+        approvals.grant(a, new Approvals.Grant("VAGUE-1", vague, "", job.site().zone()), Instant.now(), BY);
+        var findings = jobs.jobUnchecked(job.id()).assessment().findings();
+        assertThat(findings)
+                .filteredOn(f -> f.title().equals("Aircraft named on the approvals"))
+                .singleElement()
+                .matches(f -> f.verdict() == Verdict.NOT_KNOWN);
+        assertThat(findings).noneMatch(f -> f.title().equals("Pilot named on the approvals"));
+        assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
+    }
+
     @Test
     void twoDocumentsOfOneNumberThatDifferAreRefused() {
         Jobs.JobView job = job(2, 60);

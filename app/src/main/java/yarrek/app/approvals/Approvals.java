@@ -30,6 +30,7 @@ import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
+import yarrek.core.approval.Cover;
 import yarrek.core.approval.History;
 import yarrek.core.approval.UnlockLife;
 import yarrek.core.units.Finite;
@@ -409,7 +410,7 @@ public class Approvals {
                 : g.terms().from().atZone(g.zone()).toLocalDate();
         LocalDate to =
                 g.terms().to() == null ? null : g.terms().to().atZone(g.zone()).toLocalDate();
-        boolean openTime = g.terms().leavesOpen(yarrek.core.approval.Cover.Dimension.TIME);
+        boolean openTime = g.terms().leavesOpen(Cover.Dimension.TIME);
         return new Papers.Entry(
                 k.gives().paper(),
                 k.gives().level().isEmpty() ? null : k.gives().level(),
@@ -526,38 +527,62 @@ public class Approvals {
         cite = "approvals " + cut(cite, 200);
         String stem = stem(jobId);
         // a sliver of rounding along a shared edge is no departure
-        put(
+        limit(
                 wanted,
+                limiting,
+                Cover.Dimension.AREA,
                 stem + "AREA",
                 "Inside the area approved",
                 "place",
                 Map.of("fact", "approval.outsideM", "atMost", "0.5"),
                 cite,
                 "Fly inside it, or have the approval amended.");
-        put(
+        limit(
                 wanted,
+                limiting,
+                Cover.Dimension.TIME,
                 stem + "HOURS",
                 "Within the hours approved",
                 "time",
                 Map.of("fact", "approval.outsideMinutes", "atMost", "0.5"),
                 cite,
                 "Fly within them, or have the approval amended.");
-        put(
+        limit(
                 wanted,
+                limiting,
+                Cover.Dimension.AIRCRAFT,
                 stem + "AIRCRAFT",
                 "Aircraft named on the approvals",
                 "aircraft",
                 Map.of("fact", "approval.aircraftNamed", "is", true),
                 cite,
                 "Fly one that is named, or have this one added.");
-        put(
+        limit(
                 wanted,
+                limiting,
+                Cover.Dimension.PILOTS,
                 stem + "PILOT",
                 "Pilot named on the approvals",
                 "people",
                 Map.of("fact", "approval.pilotNamed", "is", true),
                 cite,
                 "Have one fly who is named, or have this one added.");
+    }
+
+    /** A rule for a dimension that at least one approval does not leave open. */
+    private static void limit(
+            Map<String, Map<String, Object>> wanted,
+            List<ApprovalView> held,
+            Cover.Dimension dimension,
+            String id,
+            String title,
+            String phase,
+            Map<String, Object> requires,
+            String cite,
+            String remedy) {
+        if (held.stream().anyMatch(a -> !a.terms().leavesOpen(dimension))) {
+            put(wanted, id, title, phase, requires, cite, remedy);
+        }
     }
 
     private static void put(

@@ -62,10 +62,6 @@ import yarrek.core.time.TimeWindow;
 /** Which approvals a job needs, and when each must be sent. */
 @Service
 public class Chains {
-    /** Decisions of a granter from which on its own history goes before what the kind says. */
-    static final int ENOUGH_HISTORY = 3;
-
-    private static final int ENOUGH_FOR_WORST = 10;
     private static final int MOST_BUILDS = 40;
     private static final int MOST_DAYS_COMPARED = 7;
     private static final int TODAY_AHEAD_DAYS = 14;
@@ -368,25 +364,12 @@ public class Chains {
         return n.kind().granter() + (n.zoneName().isEmpty() ? "" : ", " + n.zoneName());
     }
 
-    /** How long a granter takes, as a rule and at worst: by its own history where there is enough, else by the kind. */
-    record Leads(Lead usual, Lead worst) {
-        static Leads of(ApprovalKind k, Optional<History> h) {
-            Lead usual = h.filter(x -> x.n() >= ENOUGH_HISTORY)
-                    .map(x -> Lead.ofDays((int) Math.ceil(x.median())))
-                    .orElse(k.usual());
-            Lead worst = h.filter(x -> x.n() >= ENOUGH_FOR_WORST)
-                    .map(x -> Lead.ofDays(x.ninetieth()))
-                    .orElse(k.worst());
-            return new Leads(usual, usual.days() > worst.days() ? usual : worst);
-        }
-    }
-
     /** The clock of a request that is out; null for one that is not. */
     Waiting waiting(Approvals.ApprovalView a, ApprovalKind k, WorkDays calendar, ZoneId zone) {
         if (!a.state().isOut() || a.sentAt() == null) {
             return null;
         }
-        Leads leads = Leads.of(k, approvals.history(a.kind(), a.granter()));
+        History.Leads leads = History.leads(k, approvals.history(a.kind(), a.granter()));
         return Waiting.of(
                 a.sentAt().atZone(zone).toLocalDate(),
                 today(),
@@ -399,7 +382,7 @@ public class Chains {
 
     private static Request.Standing standing(
             Request r, Approvals.ApprovalView a, Optional<History> h, ZoneId zone, WhatIf what) {
-        Leads leads = Leads.of(r.needed().kind(), h);
+        History.Leads leads = History.leads(r.needed().kind(), h);
         Optional<Lead> usual = Optional.of(leads.usual());
         Optional<Lead> worst = Optional.of(leads.worst());
         if (r.id().equals(what.step()) && what.leadDays() != null) {

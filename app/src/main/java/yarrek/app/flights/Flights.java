@@ -23,7 +23,7 @@ import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.answers.Answers;
 import yarrek.app.approvals.Approvals;
-import yarrek.app.approvals.Terms;
+import yarrek.app.approvals.HeldFacts;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobFacts;
@@ -541,64 +541,23 @@ public class Flights {
 
     /** How the flight stands to the terms of what was granted for that day; answers the areas it had to stay in. */
     private List<Area> terms(Facts.Builder b, FlightEntity f, ZoneId zone) {
-        LocalDate day = f.takeoff.atZone(zone).toLocalDate();
-        List<Approvals.ApprovalView> held = approvals.of(f.jobId).stream()
-                .filter(a -> a.state().isHeld() && !a.terms().equals(Terms.NONE))
-                .filter(a -> !day.isBefore(a.firstDay()) && !day.isAfter(a.lastDay()))
+        List<TimeWindow> flown = List.of(new TimeWindow(f.takeoff, f.landing));
+        List<Approvals.ApprovalView> held = HeldFacts.of(approvals.of(f.jobId), flown, zone);
+        HeldFacts.put(
+                b,
+                held,
+                flown,
+                zone,
+                f.aircraftId == null ? null : fleet.aircraft(f.aircraftId).serial(),
+                f.pilotId == null ? null : crew.person(f.pilotId).name());
+        List<Optional<Area>> areas = held.stream()
+                .filter(a -> !a.terms().leavesOpen(Cover.Dimension.AREA))
+                .map(a -> a.terms().drawnArea())
                 .toList();
-        if (held.isEmpty()) {
-            return List.of();
-        }
-        String numbers =
-                held.stream().map(Approvals.ApprovalView::reference).distinct().collect(Collectors.joining(", "));
-        double minutes = 0;
-        boolean hoursKnown = true;
-        for (Approvals.ApprovalView a : held) {
-            Terms t = a.terms();
-            if (!t.leavesOpen(Cover.Dimension.TIME)) {
-                hoursKnown &= t.window().isPresent();
-                minutes = Math.max(
-                        minutes,
-                        t.window()
-                                .map(w -> (Math.max(
-                                                        0,
-                                                        Duration.between(f.takeoff, w.start())
-                                                                .toSeconds())
-                                                + Math.max(
-                                                        0,
-                                                        Duration.between(w.end(), f.landing)
-                                                                .toSeconds()))
-                                        / 60.0)
-                                .orElse(0.0));
-            }
-        }
-        if (hoursKnown) {
-            b.quantity("approval.outsideMinutes", minutes, 0, "the flight's hours against " + numbers);
-        }
-        if (f.aircraftId != null) {
-            String serial = fleet.aircraft(f.aircraftId).serial();
-            b.yesNo(
-                    "approval.aircraftNamed",
-                    held.stream()
-                            .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.AIRCRAFT)
-                                    || a.terms().aircraft().contains(serial)),
-                    serial + " against " + numbers);
-        }
-        if (f.pilotId != null) {
-            String name = crew.person(f.pilotId).name();
-            b.yesNo(
-                    "approval.pilotNamed",
-                    held.stream()
-                            .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.PILOTS)
-                                    || a.terms().pilots().contains(name)),
-                    name + " against " + numbers);
-        }
-        boolean areasKnown = held.stream()
-                .allMatch(a -> a.terms().leavesOpen(Cover.Dimension.AREA)
-                        || a.terms().drawnArea().isPresent());
-        return areasKnown
-                ? held.stream().flatMap(a -> a.terms().drawnArea().stream()).toList()
-                : List.of();
+        // an area that a paper does not say keeps it not known
+        return areas.stream().anyMatch(Optional::isEmpty)
+                ? List.of()
+                : areas.stream().map(Optional::orElseThrow).toList();
     }
 
     private void aircraft(Facts.Builder b, FlightEntity f) {

@@ -16,8 +16,8 @@ import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.HeldFacts;
 import yarrek.app.approvals.Kinds;
-import yarrek.app.approvals.Terms;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
@@ -380,12 +380,16 @@ public class JobFacts {
         Cover.Overhangs overhangs = new Cover.Overhangs();
         for (Papers.Row p : papers.of(List.of(jobId))) {
             Approvals.ApprovalView a = byPaper.get(p.id());
-            if (p.lifts().isEmpty()) {
+            Set<String> lifts = new HashSet<>(p.lifts());
+            if (a != null && a.zoneId() != null) {
+                lifts.add(a.zoneId()); // an id with a space in it cannot stand in the paper's own list
+            }
+            if (lifts.isEmpty()) {
                 continue;
             }
             onFile.add(new OnFile(
                     p.number(),
-                    p.lifts(),
+                    lifts,
                     a == null
                             ? windows.stream()
                                     .filter(w -> validity.get(p.id()).covers(w))
@@ -490,83 +494,31 @@ public class JobFacts {
             Sites.SiteView site,
             Fleet.BuildView build,
             List<TimeWindow> windows) {
-        List<Approvals.ApprovalView> held = all.stream()
-                .filter(a -> a.state().isHeld() && !a.terms().equals(Terms.NONE))
+        List<Approvals.ApprovalView> held = HeldFacts.of(all, windows, site.zone());
+        HeldFacts.put(
+                b,
+                held,
+                windows,
+                site.zone(),
+                build == null ? null : build.aircraft().serial(),
+                d.pilotId() == null ? null : crew.person(d.pilotId()).name());
+        List<Approvals.ApprovalView> limiting = held.stream()
+                .filter(a -> !a.terms().leavesOpen(Cover.Dimension.AREA))
                 .toList();
-        if (held.isEmpty()) {
-            return;
-        }
         double outside = 0;
-        double minutes = 0;
-        boolean areaKnown = true;
-        boolean hoursKnown = true;
-        boolean craft = true;
-        boolean people = true;
-        Set<String> beyond = new java.util.TreeSet<>();
-        for (Approvals.ApprovalView a : held) {
-            Terms t = a.terms();
-            if (!t.leavesOpen(Cover.Dimension.AREA)) {
-                areaKnown &= t.drawnArea().isPresent();
-                double o = t.drawnArea()
-                        .flatMap(area -> Cover.overhang(site.area(), area))
-                        .map(Cover.Overhang::metres)
-                        .orElse(0.0);
-                outside = Math.max(outside, o);
-                if (o > 0) {
-                    beyond.add(a.reference());
-                }
-            }
-            if (!t.leavesOpen(Cover.Dimension.TIME)) {
-                hoursKnown &= t.window().isPresent();
-                minutes = Math.max(minutes, minutesOutside(t, a, windows, site));
-            }
-            craft &= t.leavesOpen(Cover.Dimension.AIRCRAFT)
-                    || (build != null && t.aircraft().contains(build.aircraft().serial()));
-            people &= t.leavesOpen(Cover.Dimension.PILOTS)
-                    || (d.pilotId() != null
-                            && t.pilots().contains(crew.person(d.pilotId()).name()));
-        }
-        String numbers = held.stream()
-                .map(Approvals.ApprovalView::reference)
-                .distinct()
-                .collect(java.util.stream.Collectors.joining(", "));
-        if (areaKnown) {
-            b.quantity(
-                    "approval.outsideM",
+        boolean known = true;
+        for (Approvals.ApprovalView a : limiting) {
+            Optional<Area> area = a.terms().drawnArea();
+            known &= area.isPresent();
+            outside = Math.max(
                     outside,
-                    0,
-                    "site against " + (beyond.isEmpty() ? numbers : String.join(", ", beyond)));
+                    area.flatMap(x -> Cover.overhang(site.area(), x))
+                            .map(Cover.Overhang::metres)
+                            .orElse(0.0));
         }
-        if (hoursKnown) {
-            b.quantity("approval.outsideMinutes", minutes, 0, "hours of the job against " + numbers);
+        if (!limiting.isEmpty() && (known || outside > 0)) {
+            b.quantity("approval.outsideM", outside, 0, "site against " + HeldFacts.numbers(limiting));
         }
-        if (build != null) {
-            b.yesNo("approval.aircraftNamed", craft, build.aircraft().serial() + " against " + numbers);
-        }
-        if (d.pilotId() != null) {
-            b.yesNo("approval.pilotNamed", people, crew.person(d.pilotId()).name() + " against " + numbers);
-        }
-    }
-
-    /** Minutes of the request's own days that lie outside what was granted. */
-    private static double minutesOutside(
-            Terms t, Approvals.ApprovalView a, List<TimeWindow> windows, Sites.SiteView site) {
-        double minutes = 0;
-        for (TimeWindow w : windows) {
-            LocalDate day = w.start().atZone(site.zone()).toLocalDate();
-            if (day.isBefore(a.firstDay())
-                    || day.isAfter(a.lastDay())
-                    || t.window().isEmpty()) {
-                continue;
-            }
-            TimeWindow g = t.window().get();
-            long whole = java.time.Duration.between(w.start(), w.end()).toSeconds();
-            java.time.Instant from = w.start().isAfter(g.start()) ? w.start() : g.start();
-            java.time.Instant to = w.end().isBefore(g.end()) ? w.end() : g.end();
-            long inside = Math.max(0, java.time.Duration.between(from, to).toSeconds());
-            minutes += (whole - inside) / 60.0;
-        }
-        return minutes;
     }
 
     private static void quantity(Facts.Builder b, String name, Double value, double uncertainty, String source) {

@@ -119,6 +119,27 @@ public final class Cover {
         }
     }
 
+    /** Minutes of a stretch that lie outside the hours granted; zero when it lies within them, ends included. */
+    public static double minutesOutside(TimeWindow flown, TimeWindow granted) {
+        java.time.Instant from = flown.start().isAfter(granted.start()) ? flown.start() : granted.start();
+        java.time.Instant to = flown.end().isBefore(granted.end()) ? flown.end() : granted.end();
+        long whole = java.time.Duration.between(flown.start(), flown.end()).toSeconds();
+        long inside = Math.max(0, java.time.Duration.between(from, to).toSeconds());
+        return (whole - inside) / 60.0;
+    }
+
+    /**
+     * Whether every one of several lists names somebody: false when one names only others, empty when one says nothing.
+     *
+     * @param lists those that limit; an empty list says nothing
+     */
+    public static Optional<Boolean> allName(String who, List<List<String>> lists) {
+        if (lists.stream().anyMatch(l -> !l.isEmpty() && !l.contains(who))) {
+            return Optional.of(false);
+        }
+        return lists.stream().anyMatch(List::isEmpty) ? Optional.empty() : Optional.of(true);
+    }
+
     /** Every dimension, covered or not. */
     public static List<Finding> of(Need need, Granted paper) {
         return of(need, paper, new Overhangs());

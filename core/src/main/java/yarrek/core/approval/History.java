@@ -21,4 +21,23 @@ public record History(double median, int ninetieth, int n) {
         double median = n % 2 == 1 ? d.get(n / 2) : (d.get(n / 2 - 1) + d.get(n / 2)) / 2.0;
         return Optional.of(new History(median, d.get((int) Math.ceil(0.9 * n) - 1), n));
     }
+
+    /** Decisions from which on the median goes before what the kind says, and the 90th percentile likewise (house figures). */
+    private static final int ENOUGH_FOR_USUAL = 3;
+
+    private static final int ENOUGH_FOR_WORST = 10;
+
+    /** How long a granter takes, as a rule and at worst. */
+    public record Leads(Lead usual, Lead worst) {}
+
+    /** By its own history where there is enough of it, else by the kind; the usual time is never above the worst. */
+    public static Leads leads(ApprovalKind kind, Optional<History> history) {
+        Lead usual = history.filter(h -> h.n >= ENOUGH_FOR_USUAL)
+                .map(h -> Lead.ofDays((int) Math.ceil(h.median)))
+                .orElse(kind.usual());
+        Lead worst = history.filter(h -> h.n >= ENOUGH_FOR_WORST)
+                .map(h -> Lead.ofDays(h.ninetieth))
+                .orElse(kind.worst());
+        return new Leads(usual, usual.days() > worst.days() ? usual : worst);
+    }
 }

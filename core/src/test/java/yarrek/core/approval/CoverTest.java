@@ -215,4 +215,29 @@ class CoverTest {
                 .anyMatch(c -> c.endsWith("90 m and 60 m; the lower holds"));
         assertThat(Cover.contradictions(List.of(one, one))).isEmpty();
     }
+
+    /** Granted from 8 to 18 h UTC. */
+    @ParameterizedTest
+    @CsvSource({
+        "08:00, 18:00, 0",
+        "09:00, 10:00, 0",
+        "07:30, 09:00, 30",
+        "17:00, 18:45, 45",
+        "07:00, 19:00, 120",
+        "05:00, 06:00, 60",
+        "19:00, 20:30, 90"
+    })
+    void minutesOutsideAreThoseFlownOutsideAndNeverMoreThanFlown(String from, String to, double minutes) {
+        TimeWindow flown = window("2027-06-12T" + from + ":00Z", "2027-06-12T" + to + ":00Z");
+        assertThat(Cover.minutesOutside(flown, DAY)).isEqualTo(minutes);
+    }
+
+    @Test
+    void aListThatSaysNothingLeavesItOpenWhetherSomebodyIsNamed() {
+        assertThat(Cover.allName("Ailsa", List.of(List.of("Ailsa", "Hanne"), List.of("Ailsa"))))
+                .contains(true);
+        assertThat(Cover.allName("Ailsa", List.of(List.of("Ailsa"), List.of()))).isEmpty();
+        assertThat(Cover.allName("Ailsa", List.of(List.of(), List.of("Hanne")))).contains(false);
+        assertThat(Cover.allName("Ailsa", List.of())).contains(true);
+    }
 }

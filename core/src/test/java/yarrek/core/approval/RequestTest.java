@@ -285,4 +285,14 @@ class RequestTest {
                 PLAIN);
         assertThat(again.nudgeOn()).isEqualTo(LocalDate.of(2026, 6, 15)); // the 13th is a Saturday
     }
+
+    /** The kind says 5 days as a rule and 10 at worst. */
+    @ParameterizedTest
+    @CsvSource({"2, 40, 2, 5, 10", "6.5, 9, 3, 7, 10", "14, 20, 3, 14, 14", "6, 8, 10, 6, 8"})
+    void aGrantersOwnHistoryTakesOverAsItGrows(double median, int ninetieth, int n, int usual, int worst) {
+        History.Leads l = History.leads(TOWER, Optional.of(new History(median, ninetieth, n)));
+        assertThat(l.usual().days()).isEqualTo(usual);
+        assertThat(l.worst().days()).isEqualTo(worst);
+        assertThat(History.leads(TOWER, Optional.empty()).worst()).isEqualTo(TOWER.worst());
+    }
 }
