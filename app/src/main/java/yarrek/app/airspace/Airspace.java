@@ -29,6 +29,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.web.NotFoundException;
 import yarrek.core.airspace.SiteLook;
+import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneIndex;
 import yarrek.core.airspace.ZoneKind;
@@ -241,7 +242,8 @@ public class Airspace {
                                 ? Optional.of(
                                         "its limits (" + m.zone().heights()
                                                 + ") count from sea level or a pressure level, and the site's elevation or relief is not on file, or the plan lies within their spread")
-                                : Optional.empty()))
+                                : Optional.empty(),
+                        !m.zone().times().equals(Timetable.ALWAYS)))
                 .toList();
     }
 

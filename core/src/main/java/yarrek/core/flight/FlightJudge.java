@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import yarrek.core.airspace.Ground;
+import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
@@ -177,7 +178,8 @@ public final class FlightJudge {
                                 false,
                                 zone.message(),
                                 Optional.ofNullable(context.approvalOfZone().get(zone.id())),
-                                Optional.empty()),
+                                Optional.empty(),
+                                !zone.times().equals(Timetable.ALWAYS)),
                         inside));
             }
         }

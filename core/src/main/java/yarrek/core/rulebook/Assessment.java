@@ -43,13 +43,10 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
 
     private static Assessment assess(
             Facts facts, List<RulePack> packs, Rule.Scope scope, Function<Rule, Finding> judge) {
-        String jurisdiction = facts.get("jurisdiction")
-                .map(k -> ((FactValue.Word) k.value()).value())
-                .orElse(null);
+        String jurisdiction = facts.place().orElse(null);
         List<Finding> findings = new ArrayList<>();
         List<String> versions = new ArrayList<>();
         List<Rule> rules = new ArrayList<>();
-        Set<String> replaced = new HashSet<>();
         for (RulePack pack : packs) {
             if (!pack.holdsIn(jurisdiction)) {
                 continue;
@@ -62,31 +59,88 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                         facts.days().isEmpty() || facts.days().stream().anyMatch(rule::inForceOn);
                 if (judges && inForce) {
                     rules.add(rule);
-                    replaced.add(rule.overrides());
                 }
             }
         }
+        Set<String> replaced = replaced(rules, facts);
         for (Rule rule : rules) {
             if (!replaced.contains(rule.id())) {
                 findings.add(waivedWhere(judge.apply(rule), facts));
             }
         }
-        boolean lawHeld = packs.stream().anyMatch(p -> p.jurisdiction().isPresent() && p.holdsIn(jurisdiction));
-        boolean overlayHeld = packs.stream()
-                .anyMatch(p ->
-                        p.jurisdiction().isPresent() && p.jurisdiction().get().equals(jurisdiction));
-        if (!lawHeld) {
+        List<RulePack> law = packs.stream()
+                .filter(p -> p.jurisdiction().isPresent() && p.holdsIn(jurisdiction))
+                .toList();
+        boolean overlayHeld =
+                law.stream().anyMatch(p -> p.jurisdiction().get().equals(jurisdiction) && !p.asksForOverlay());
+        if (law.isEmpty()) {
             findings.add(missing(
                     "NO-PACK",
                     Severity.STOP,
                     jurisdiction == null ? "the jurisdiction of the place" : "the law of " + jurisdiction));
         } else if (!overlayHeld) {
+            boolean unnamed = law.stream().anyMatch(p -> p.jurisdiction().get().equals(jurisdiction));
             findings.add(missing(
                     "NO-OVERLAY",
                     Severity.ACT,
-                    "what " + jurisdiction + " adds of its own: zones, ages, fees, insurance"));
+                    unnamed
+                            ? "which state of the union the place is in, and what that state adds of its own: zones,"
+                                    + " insurance, ages, night, landowners"
+                            : "what " + jurisdiction + " adds of its own: zones, insurance, ages, night, landowners"));
+        }
+        if (scope != Rule.Scope.OCCURRENCE) {
+            findings.addAll(unruledZones(rules, judge));
         }
         return new Assessment(strictestWins(findings).stream().sorted(PRESSING).toList(), versions);
+    }
+
+    /** Rules of a wider pack that a narrower one stands in for: only where that one is settled and known to apply. */
+    private static Set<String> replaced(List<Rule> rules, Facts facts) {
+        Set<String> replaced = new HashSet<>();
+        for (Rule r : rules) {
+            if (!r.overrides().isEmpty()
+                    && r.source().ask().isEmpty()
+                    && !r.source().confidence().equals("low")
+                    && r.applies(facts) == Truth.YES) {
+                replaced.add(r.overrides());
+            }
+        }
+        return replaced;
+    }
+
+    /** What a zone asks must be known under every law: where no rule on file speaks of such zones, it is asked. */
+    private static List<Finding> unruledZones(List<Rule> rules, Function<Rule, Finding> judge) {
+        Set<ZoneMet.Restriction> ruled = new HashSet<>();
+        rules.forEach(r -> {
+            if (r.requires() instanceof Requirement.NoZone z) {
+                ruled.add(z.restriction());
+            }
+        });
+        List<Finding> findings = new ArrayList<>();
+        for (ZoneMet.Restriction r : ZoneMet.Restriction.values()) {
+            if (r == ZoneMet.Restriction.NO_RESTRICTION || ruled.contains(r)) {
+                continue;
+            }
+            Requirement.NoZone none = new Requirement.NoZone(r);
+            Finding f = judge.apply(general(
+                    "ZONE-" + r.name(),
+                    "What a zone asks here",
+                    none,
+                    r == ZoneMet.Restriction.CONDITIONAL ? Severity.ACT : Severity.STOP,
+                    "Read what the zone's publisher asks, ask its authority, or plan outside it; then write the rule.",
+                    "airspace"));
+            if (f.verdict() != Verdict.MET && f.verdict() != Verdict.NOT_KNOWN) {
+                findings.add(Finding.of(
+                        f.rule(),
+                        Outcome.unknown(
+                                "not known: what the law here asks in " + f.says() + "; no rule on file speaks of it",
+                                List.of()),
+                        f.intervals(),
+                        false,
+                        f.otherDay()));
+            }
+        }
+        return findings;
     }
 
     private static Finding waivedWhere(Finding f, Facts facts) {
@@ -103,32 +157,46 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
 
     /** A law that is not on file is not known, and says so. */
     private static Finding missing(String id, Severity severity, String what) {
-        Rule rule = new Rule(
+        return general(
+                        id,
+                        "The law of the place",
+                        new Requirement.Ask("not known: " + what + "; no rule pack on file covers it"),
+                        severity,
+                        "Choose the state on the site's page; where it has no pack, read the authority's text and write the"
+                                + " rules.",
+                        "place")
+                .judge(Facts.builder(java.time.ZoneOffset.UTC).build());
+    }
+
+    private static Rule general(
+            String id, String title, Requirement requires, Severity severity, String remedy, String phase) {
+        return new Rule(
                 id,
-                "The law of the place",
+                title,
                 Layer.LAW,
                 Optional.empty(),
                 java.time.LocalDate.EPOCH,
                 Optional.empty(),
                 Condition.ALWAYS,
                 Condition.NEVER,
-                new Requirement.Ask("not known: " + what + "; no rule pack on file covers it"),
+                requires,
                 severity,
-                "Choose a jurisdiction with a rule pack, or read the authority's text and write the rules.",
+                remedy,
                 new Source("none on file", java.time.LocalDate.EPOCH, "high", "", ""),
                 Rule.Scope.BOTH,
                 false,
-                "place",
+                phase,
                 "",
                 "");
-        return rule.judge(Facts.builder(java.time.ZoneOffset.UTC).build());
     }
 
     /** Of the applicable limits on one side of one quantity, marks those that a stricter one beats. */
     private static List<Finding> strictestWins(List<Finding> findings) {
         Map<String, Finding> strictest = new HashMap<>();
         for (Finding f : findings) {
+            // a limit that an approval has lifted, or that may not apply, binds nobody
             f.gauge()
+                    .filter(g -> f.liftedBy().isEmpty() && f.verdict() != Verdict.NOT_KNOWN)
                     .ifPresent(g -> strictest.merge(
                             key(g),
                             f,
@@ -138,6 +206,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
         return findings.stream()
                 .map(f -> {
                     Finding first = f.gauge().map(g -> strictest.get(key(g))).orElse(f);
+                    first = first == null || f.liftedBy().isPresent() ? f : first;
                     return first.equals(f) || f.verdict() == Verdict.BREACHED
                             ? f
                             : f.beatenBy(first.rule().id());
@@ -165,15 +234,8 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
         return findings.stream().filter(Finding::isOpen).count();
     }
 
-    /** The first reason not to go: a blocking breach, else a stop rule that is not known; empty when there is neither. */
+    /** The first reason not to go; empty when nothing on file forbids it. */
     public Optional<Finding> noGo() {
-        return findings.stream()
-                .filter(Finding::blocks)
-                .findFirst()
-                .or(() -> findings.stream()
-                        .filter(f -> f.verdict() == Verdict.NOT_KNOWN
-                                && f.rule().severity() == Severity.STOP
-                                && !f.rule().onTheDay())
-                        .findFirst());
+        return findings.stream().filter(Finding::blocks).findFirst();
     }
 }

@@ -39,4 +39,14 @@ public enum Bound {
     public double margin(double value, double limit) {
         return upper ? limit - value : value - limit;
     }
+
+    /** Whether every value of the stretch complies with every limit of the span. */
+    boolean surely(FactValue.Quantity q, Limit.Span limit) {
+        return upper ? holds(q.high(), limit.least()) : holds(q.low(), limit.greatest());
+    }
+
+    /** Whether some value of the stretch complies with some limit of the span. */
+    boolean possibly(FactValue.Quantity q, Limit.Span limit) {
+        return upper ? holds(q.low(), limit.greatest()) : holds(q.high(), limit.least());
+    }
 }

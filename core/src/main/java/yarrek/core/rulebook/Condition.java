@@ -2,7 +2,7 @@ package yarrek.core.rulebook;
 
 import java.time.LocalDate;
 import java.util.List;
-import java.util.OptionalDouble;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -20,6 +20,23 @@ public sealed interface Condition {
     /** Names of every fact it speaks of. */
     Set<String> factNames();
 
+    /**
+     * What leaves a condition open.
+     *
+     * @param fact the fact that would settle it; empty when the fact is there and only its uncertainty is too great
+     */
+    record Undecided(String fact, String words) {}
+
+    /** What leaves it open, each once: facts that nobody has said, and quantities whose uncertainty reaches over a limit. */
+    List<Undecided> undecided(Facts facts);
+
+    private static List<Undecided> absent(Condition c, Facts facts) {
+        return c.factNames().stream()
+                .filter(f -> facts.get(f).isEmpty())
+                .map(f -> new Undecided(f, Outcome.lower(Vocabulary.define(f).label())))
+                .toList();
+    }
+
     /** In words, for the screen. */
     String words();
 
@@ -35,6 +52,11 @@ public sealed interface Condition {
                 truth = truth.and(c.test(facts));
             }
             return truth;
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            return undecidedOf(of, facts);
         }
 
         @Override
@@ -63,6 +85,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public List<Undecided> undecided(Facts facts) {
+            return undecidedOf(of, facts);
+        }
+
+        @Override
         public Set<String> factNames() {
             return names(of);
         }
@@ -77,6 +104,11 @@ public sealed interface Condition {
         @Override
         public Truth test(Facts facts) {
             return of.test(facts).not();
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            return of.undecided(facts);
         }
 
         @Override
@@ -95,8 +127,26 @@ public sealed interface Condition {
         @Override
         public Truth test(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            OptionalDouble at = limit.of(facts);
-            return q == null || at.isEmpty() ? Truth.UNKNOWN : Truth.of(bound.holds(q.value(), at.getAsDouble()));
+            Optional<Limit.Span> at = limit.span(facts);
+            if (q == null || at.isEmpty()) {
+                return Truth.UNKNOWN;
+            }
+            return bound.surely(q, at.get()) ? Truth.YES : bound.possibly(q, at.get()) ? Truth.UNKNOWN : Truth.NO;
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            List<Undecided> open = absent(this, facts);
+            if (!open.isEmpty() || test(facts) != Truth.UNKNOWN) {
+                return open;
+            }
+            FactDefinition d = Vocabulary.define(fact);
+            FactValue.Quantity q = facts.quantity(fact);
+            String words = Outcome.lower(d.label()) + " " + q.show(d) + ", which leaves open whether it is "
+                    + bound.words() + " " + limit.words(d.unit());
+            return q.isOpen()
+                    ? List.of(new Undecided(Facts.settles(fact), words))
+                    : List.of(new Undecided("", words + ": measure it"));
         }
 
         @Override
@@ -120,6 +170,11 @@ public sealed interface Condition {
             return facts.get(fact)
                     .map(k -> Truth.of(((FactValue.Date) k.value()).value().isBefore(day) == before))
                     .orElse(Truth.UNKNOWN);
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            return absent(this, facts);
         }
 
         @Override
@@ -148,6 +203,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public List<Undecided> undecided(Facts facts) {
+            return absent(this, facts);
+        }
+
+        @Override
         public Set<String> factNames() {
             return Set.of(fact);
         }
@@ -164,6 +224,11 @@ public sealed interface Condition {
             return facts.get(fact)
                     .map(k -> Truth.of(((FactValue.YesNo) k.value()).value() == value))
                     .orElse(Truth.UNKNOWN);
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            return absent(this, facts);
         }
 
         @Override
@@ -186,6 +251,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public List<Undecided> undecided(Facts facts) {
+            return absent(this, facts);
+        }
+
+        @Override
         public Set<String> factNames() {
             return Set.of(fact);
         }
@@ -198,6 +268,37 @@ public sealed interface Condition {
 
     private static Set<String> names(List<Condition> of) {
         return of.stream().flatMap(c -> c.factNames().stream()).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    /** Whether a fact is on file at all: for rules about something that need not exist, such as terms of approvals held. */
+    record IsKnown(String fact) implements Condition {
+        @Override
+        public Truth test(Facts facts) {
+            return Truth.of(facts.get(fact).isPresent());
+        }
+
+        @Override
+        public List<Undecided> undecided(Facts facts) {
+            return List.of();
+        }
+
+        @Override
+        public Set<String> factNames() {
+            return Set.of(fact);
+        }
+
+        @Override
+        public String words() {
+            return Outcome.lower(Vocabulary.define(fact).label()) + " is on file";
+        }
+    }
+
+    private static List<Undecided> undecidedOf(List<Condition> of, Facts facts) {
+        return of.stream()
+                .filter(c -> c.test(facts) == Truth.UNKNOWN)
+                .flatMap(c -> c.undecided(facts).stream())
+                .distinct()
+                .toList();
     }
 
     private static String join(List<Condition> of, String with) {

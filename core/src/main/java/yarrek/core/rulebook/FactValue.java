@@ -13,21 +13,58 @@ public sealed interface FactValue {
     FactType type();
 
     /**
-     * @param value in the unit of the fact; finite
-     * @param uncertainty plus or minus, zero or more
+     * A quantity that is known to lie in a stretch.
+     *
+     * @param value in the unit of the fact, the best figure; finite
+     * @param below how far the true value may lie below it, zero or more
+     * @param above how far it may lie above it, zero or more; infinite when only the least it can be is known
      */
-    record Quantity(double value, double uncertainty) implements FactValue {
+    record Quantity(double value, double below, double above) implements FactValue {
         public Quantity {
             Finite.require("value", value, "the fact's unit");
-            if (!(uncertainty >= 0 && uncertainty <= Double.MAX_VALUE)) {
-                throw new IllegalArgumentException("uncertainty must be 0 or more, got " + uncertainty);
+            if (!(below >= 0 && below <= Double.MAX_VALUE) || !(above >= 0)) {
+                throw new IllegalArgumentException("uncertainty must be 0 or more, got " + below + " and " + above);
             }
+        }
+
+        /** @param uncertainty plus or minus, zero or more */
+        public Quantity(double value, double uncertainty) {
+            this(value, uncertainty, Finite.require("uncertainty", uncertainty, "the fact's unit"));
+        }
+
+        /** A quantity of which only the least it can be is known. */
+        public static Quantity atLeast(double value, double below) {
+            return new Quantity(value, below, Double.POSITIVE_INFINITY);
+        }
+
+        public double low() {
+            return value - below;
+        }
+
+        public double high() {
+            return value + above;
+        }
+
+        /** Whether nothing says how great it can be. */
+        public boolean isOpen() {
+            return Double.isInfinite(above);
+        }
+
+        /** The greater of the finite sides. */
+        public double uncertainty() {
+            return isOpen() ? below : Math.max(below, above);
         }
 
         @Override
         public String show(FactDefinition definition) {
-            return Finite.format(value)
-                    + (uncertainty > 0 ? " ± " + Finite.format(uncertainty) : "")
+            String sides = below == above
+                    ? (below > 0 ? " ± " + Finite.format(below) : "")
+                    : isOpen()
+                            ? (below > 0 ? " − " + Finite.format(below) : "")
+                            : " + " + Finite.format(above) + " − " + Finite.format(below);
+            return (isOpen() ? "at least " : "")
+                    + Finite.format(value)
+                    + sides
                     + (definition.unit().isEmpty() ? "" : " " + definition.unit());
         }
 

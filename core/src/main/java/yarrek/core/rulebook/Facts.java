@@ -19,7 +19,9 @@ public class Facts {
     public record Known(FactValue value, String source) {}
 
     private static final String TAKEOFF_MASS = "takeoffMassG";
+    private static final String DECLARED_MASS = "maxTakeoffMassG";
     private static final String CLASS_MASS = "classMassG";
+    private static final String GREATER_MASS = "greaterMassG";
 
     private final Map<String, Known> values;
     private final List<TimeWindow> windows;
@@ -53,27 +55,43 @@ public class Facts {
     }
 
     /**
-     * European and British thresholds are written on the declared take-off mass, which the real one must not exceed: the
-     * greater of the two decides ((EU) 2019/947 Art 2(22), UAS.OPEN.060(1)(e)). Undeclared, the real mass stands for it.
+     * Classes go by the declared take-off mass, which the real one must not exceed: the greater of the two decides, each
+     * with its uncertainty. In Europe and Britain what is not declared is not known, so the real mass is only the least that
+     * it can be ((EU) 2019/947 Art 2(22), UAS.OPEN.060(1)(e)); elsewhere the real mass stands for it, and the declared one
+     * is asked for beside it (CAR 900.01 "maximum take-off weight").
      */
     private static void classMass(Map<String, Known> all) {
         Known real = all.get(TAKEOFF_MASS);
-        Known declared = all.get("maxTakeoffMassG");
+        Known declared = all.get(DECLARED_MASS);
         if (real == null && declared == null) {
             all.remove(CLASS_MASS);
+            all.remove(GREATER_MASS);
             return;
         }
-        boolean byDeclared = real == null
-                || (declared != null
-                        && ((FactValue.Quantity) declared.value()).value()
-                                > ((FactValue.Quantity) real.value()).value());
-        Known greater = byDeclared ? declared : real;
-        all.put(
-                CLASS_MASS,
-                new Known(
-                        greater.value(),
-                        (byDeclared ? "declared, the greater of declared and real: " : "real take-off mass: ")
-                                + greater.source()));
+        FactValue.Quantity r = real == null ? null : (FactValue.Quantity) real.value();
+        FactValue.Quantity d = declared == null ? null : (FactValue.Quantity) declared.value();
+        FactValue.Quantity mass;
+        String source;
+        if (d == null) {
+            mass = FactValue.Quantity.atLeast(r.value(), r.below());
+            source = "real take-off mass, while no greatest one is declared: " + real.source();
+        } else if (r == null) {
+            mass = FactValue.Quantity.atLeast(d.value(), d.below());
+            source = "declared, while the build has not been chosen: " + declared.source();
+        } else {
+            double value = Math.max(r.value(), d.value());
+            mass = new FactValue.Quantity(
+                    value, value - Math.max(r.low(), d.low()), Math.max(r.high(), d.high()) - value);
+            source = "the greater of declared and real: "
+                    + (d.value() > r.value() ? declared : real).source();
+        }
+        all.put(CLASS_MASS, new Known(mass, source));
+        all.put(GREATER_MASS, d == null || r == null ? d == null ? real : declared : new Known(mass, source));
+    }
+
+    /** The fact that would settle a quantity of which only the least is known. */
+    static String settles(String fact) {
+        return fact.equals(CLASS_MASS) ? DECLARED_MASS : fact;
     }
 
     public static Builder builder(ZoneId zone) {
@@ -130,6 +148,11 @@ public class Facts {
         return waivers;
     }
 
+    /** The law of the place, such as "EU-DE"; empty when nobody has said. */
+    public Optional<String> place() {
+        return get("jurisdiction").map(k -> ((FactValue.Word) k.value()).value());
+    }
+
     /** Local dates on which it is flown. */
     public List<LocalDate> days() {
         return windows.stream()
@@ -178,6 +201,11 @@ public class Facts {
 
         public Builder quantity(String name, double value, double uncertainty, String source) {
             return with(name, new FactValue.Quantity(value, uncertainty), source);
+        }
+
+        /** A quantity of which only the least it can be is known. */
+        public Builder atLeast(String name, double value, String source) {
+            return with(name, FactValue.Quantity.atLeast(value, 0), source);
         }
 
         public Builder yesNo(String name, boolean value, String source) {

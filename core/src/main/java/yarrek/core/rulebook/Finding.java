@@ -9,6 +9,9 @@ import java.util.Optional;
  * @param intervals breaches over time, for a flight; empty for a plan
  * @param waiver the manager's departure, for a breach of a rule that is not law
  * @param beatenBy id of the rule with a stricter limit on the same quantity; empty when this one binds
+ * @param liftedBy the approval without which it would be breached; empty for most
+ * @param onTheDay what is not known can only be said on the day, and so does not hold the job up before it
+ * @param otherDay another day or hour may cure it, since what it rests on changes with time
  */
 public record Finding(
         Rule rule,
@@ -18,36 +21,84 @@ public record Finding(
         List<String> missing,
         List<Interval> intervals,
         Optional<String> beatenBy,
-        Optional<WaiverHeld> waiver) {
+        Optional<WaiverHeld> waiver,
+        Optional<String> liftedBy,
+        boolean onTheDay,
+        boolean otherDay) {
     public Finding {
         missing = List.copyOf(missing);
         intervals = List.copyOf(intervals);
     }
 
     static Finding of(Rule rule, Outcome o) {
-        return of(rule, o, List.of());
+        return of(rule, o, List.of(), rule.onTheDay(), false);
     }
 
-    static Finding of(Rule rule, Outcome o, List<Interval> intervals) {
+    static Finding of(Rule rule, Outcome o, List<Interval> intervals, boolean onTheDay, boolean otherDay) {
         return new Finding(
-                rule, o.verdict(), o.says(), o.gauge(), o.missing(), intervals, Optional.empty(), Optional.empty());
+                rule,
+                o.verdict(),
+                o.says(),
+                o.gauge(),
+                o.missing(),
+                intervals,
+                Optional.empty(),
+                Optional.empty(),
+                o.liftedBy(),
+                onTheDay,
+                otherDay);
     }
 
     Finding beatenBy(String ruleId) {
-        return new Finding(rule, verdict, says, gauge, missing, intervals, Optional.of(ruleId), waiver);
+        return new Finding(
+                rule,
+                verdict,
+                says,
+                gauge,
+                missing,
+                intervals,
+                Optional.of(ruleId),
+                waiver,
+                liftedBy,
+                onTheDay,
+                otherDay);
     }
 
     Finding waived(WaiverHeld by) {
-        return new Finding(rule, verdict, says, gauge, missing, intervals, beatenBy, Optional.of(by));
+        return new Finding(
+                rule,
+                verdict,
+                says,
+                gauge,
+                missing,
+                intervals,
+                beatenBy,
+                Optional.of(by),
+                liftedBy,
+                onTheDay,
+                otherDay);
     }
 
-    /** Whether it needs a hand: breached and not departed from, not known, or close. */
+    /** Whether it needs a hand: breached and not departed from, not known or close and no stricter rule beside it. */
     public boolean isOpen() {
-        return verdict.compareTo(Verdict.CLOSE) <= 0 && waiver.isEmpty();
+        return waiver.isEmpty()
+                && (verdict == Verdict.BREACHED
+                        || (beatenBy.isEmpty() && (verdict == Verdict.NOT_KNOWN || verdict == Verdict.CLOSE)));
     }
 
-    /** Whether the job may not go ahead until something changes. */
+    /**
+     * Whether the job may not go ahead until something changes: any breach of law or of a binding condition, whatever its
+     * weight, a breach of a stop rule that nobody has departed from, and a stop rule that is not known and could be said now.
+     */
     public boolean blocks() {
-        return verdict == Verdict.BREACHED && rule.severity() == Severity.STOP && waiver.isEmpty();
+        return waiver.isEmpty()
+                && ((verdict == Verdict.BREACHED
+                                && (rule.tier() == Tier.LAW || rule.severity() == Severity.STOP))
+                        || (verdict == Verdict.NOT_KNOWN && rule.severity() == Severity.STOP && !onTheDay));
+    }
+
+    /** Whether it waits for what can only be said on the day, and would stop the job then. */
+    public boolean waitsForTheDay() {
+        return verdict == Verdict.NOT_KNOWN && rule.severity() == Severity.STOP && onTheDay;
     }
 }

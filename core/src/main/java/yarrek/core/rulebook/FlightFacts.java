@@ -5,7 +5,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.Set;
 import yarrek.core.units.Finite;
 
@@ -87,14 +86,15 @@ public final class FlightFacts {
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
         }
-        OptionalDouble limit = q.limit().of(constant);
+        Optional<Limit.Span> limit = q.limit().span(constant);
         if (limit.isEmpty()) {
-            return Finding.of(rule, rule.weigh(applies, q.judge(constant), constant));
+            return rule.finding(applies, q.judge(constant), constant, List.of());
         }
-        return quantityFinding(rule, q, applies, limit.getAsDouble());
+        return quantityFinding(rule, q, applies, limit.get());
     }
 
-    private Finding quantityFinding(Rule rule, Requirement.QuantityWithin q, Truth applies, double limit) {
+    private Finding quantityFinding(Rule rule, Requirement.QuantityWithin q, Truth applies, Limit.Span span) {
+        double limit = span.at();
         Series s = series.get(q.fact());
         double[] v = s.values();
         Bound bound = q.bound();
@@ -138,7 +138,7 @@ public final class FlightFacts {
             previous = i;
         }
         if (previous < 0) {
-            return Finding.of(rule, rule.weigh(applies, Outcome.unknown(q.fact()), constant));
+            return rule.finding(applies, Outcome.unknown(q.fact()), constant, List.of());
         }
         double tail = times[times.length - 1] - lastKnown;
         if (tail > LONGEST_HOLE_S) {
@@ -149,7 +149,7 @@ public final class FlightFacts {
         }
         double value = bound.isUpper() ? greatest : least;
         boolean vague = Double.isNaN(s.uncertainty());
-        Outcome o = q.outcome(value, vague ? 0 : s.uncertainty(), least, greatest, limit);
+        Outcome o = q.outcome(new FactValue.Quantity(value, vague ? 0 : s.uncertainty()), least, greatest, span);
         String says = o.says();
         Verdict verdict = o.verdict();
         if (verdict != Verdict.BREACHED && vague) {
@@ -164,8 +164,7 @@ public final class FlightFacts {
                     + Finite.format(Math.round(total * 10) / 10.0) + " s in all";
         }
         List<String> missing = verdict == Verdict.NOT_KNOWN ? List.of(q.fact()) : List.of();
-        Outcome judged = rule.weigh(applies, new Outcome(verdict, says, o.gauge(), missing), constant);
-        return Finding.of(rule, judged, breaches);
+        return rule.finding(applies, new Outcome(verdict, says, o.gauge(), missing), constant, breaches);
     }
 
     private static int before(double[] v, int i) {
@@ -196,9 +195,8 @@ public final class FlightFacts {
         }
         if (zones.isEmpty()) {
             // zones of a plan say nothing of where it was flown
-            return Finding.of(
-                    rule,
-                    rule.weigh(applies, Outcome.unknown("not known: which zones the flight met", List.of()), constant));
+            return rule.finding(
+                    applies, Outcome.unknown("not known: which zones the flight met", List.of()), constant, List.of());
         }
         List<ZoneMet> met = new ArrayList<>();
         List<Interval> intervals = new ArrayList<>();
@@ -222,7 +220,7 @@ public final class FlightFacts {
             outcome = Outcome.unknown(
                     outcome.says() + "; but there are no positions for " + Finite.format(blind) + " s", List.of());
         }
-        return Finding.of(rule, rule.weigh(applies, outcome, constant), intervals);
+        return rule.finding(applies, outcome, constant, intervals);
     }
 
     /** Longest stretch in seconds without a figure, the ends counted; zero when the series is not there at all. */
@@ -285,11 +283,12 @@ public final class FlightFacts {
         }
         moment.index = worstAt;
         Truth applies = rule.applies(moment);
-        Outcome outcome = applies == Truth.NO
-                ? rule.notApplicable()
-                : rule.weigh(applies, rule.requires().judge(moment), moment);
-        if (outcome.verdict() != Verdict.BREACHED) {
-            return Finding.of(rule, outcome); // nothing to show over time, or an approval covers it
+        if (applies == Truth.NO) {
+            return Finding.of(rule, rule.notApplicable());
+        }
+        Finding found = rule.finding(applies, rule.requires().judge(moment), moment, List.of());
+        if (found.verdict() != Verdict.BREACHED) {
+            return found; // nothing to show over time, or an approval covers it
         }
         List<Interval> intervals = new ArrayList<>();
         int open = -1;
@@ -303,11 +302,11 @@ public final class FlightFacts {
                         times[open],
                         times[i - 1],
                         at,
-                        outcome.gauge().map(Gauge::value).orElse(Double.NaN)));
+                        found.gauge().map(Gauge::value).orElse(Double.NaN)));
                 open = -1;
             }
         }
-        return Finding.of(rule, outcome, intervals);
+        return rule.finding(applies, rule.requires().judge(moment), moment, intervals);
     }
 
     /** The facts at one moment: series at an index over the constant ones. */

@@ -2,6 +2,7 @@ package yarrek.core.rulebook;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
@@ -11,8 +12,25 @@ import yarrek.core.units.Finite;
 
 /** The limit of a quantity: a constant, a table by another fact's word, or another quantity scaled and shifted. */
 public sealed interface Limit {
+    /**
+     * A limit and how far off it may be, since what it depends on may be measured.
+     *
+     * @param least the least it can be, at most {@code at}
+     * @param greatest the greatest it can be, at least {@code at}; infinite when nothing says how great
+     */
+    record Span(double least, double at, double greatest) {
+        static Span exactly(double at) {
+            return new Span(at, at, at);
+        }
+    }
+
     /** The limit for these facts; empty when what it depends on is not known. */
-    OptionalDouble of(Facts facts);
+    default OptionalDouble of(Facts facts) {
+        return span(facts).map(s -> OptionalDouble.of(s.at())).orElseGet(OptionalDouble::empty);
+    }
+
+    /** The limit for these facts with what their uncertainty leaves open; empty when what it depends on is not known. */
+    Optional<Span> span(Facts facts);
 
     Set<String> factNames();
 
@@ -30,8 +48,8 @@ public sealed interface Limit {
         }
 
         @Override
-        public OptionalDouble of(Facts facts) {
-            return OptionalDouble.of(value);
+        public Optional<Span> span(Facts facts) {
+            return Optional.of(Span.exactly(value));
         }
 
         @Override
@@ -52,11 +70,10 @@ public sealed interface Limit {
         }
 
         @Override
-        public OptionalDouble of(Facts facts) {
-            Double found = facts.get(fact)
+        public Optional<Span> span(Facts facts) {
+            return facts.get(fact)
                     .map(k -> table.get(((FactValue.Word) k.value()).value()))
-                    .orElse(null);
-            return found == null ? OptionalDouble.empty() : OptionalDouble.of(found);
+                    .map(Span::exactly);
         }
 
         @Override
@@ -89,9 +106,14 @@ public sealed interface Limit {
         }
 
         @Override
-        public OptionalDouble of(Facts facts) {
+        public Optional<Span> span(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            return q == null ? OptionalDouble.empty() : OptionalDouble.of(q.value() * times + plus);
+            if (q == null) {
+                return Optional.empty();
+            }
+            double a = q.low() * times + plus;
+            double b = q.high() * times + plus;
+            return Optional.of(new Span(Math.min(a, b), q.value() * times + plus, Math.max(a, b)));
         }
 
         @Override
@@ -125,15 +147,35 @@ public sealed interface Limit {
         }
 
         @Override
-        public OptionalDouble of(Facts facts) {
+        public Optional<Span> span(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            return q == null
-                    ? OptionalDouble.empty()
-                    : steps.stream()
-                            .filter(s -> q.value() <= s.atMost())
-                            .findFirst()
-                            .map(s -> s.limit().of(facts))
-                            .orElse(OptionalDouble.empty());
+            Optional<Span> at = q == null ? Optional.empty() : step(q.value(), facts);
+            if (at.isEmpty()) {
+                return at;
+            }
+            double least = at.get().least();
+            double greatest = at.get().greatest();
+            double from = Double.NEGATIVE_INFINITY;
+            for (Step s : steps) {
+                if (q.high() > from && q.low() <= s.atMost()) {
+                    Optional<Span> its = s.limit().span(facts);
+                    if (its.isEmpty()) {
+                        return its;
+                    }
+                    least = Math.min(least, its.get().least());
+                    greatest = Math.max(greatest, its.get().greatest());
+                }
+                from = s.atMost();
+            }
+            // where the quantity may reach beyond the last step there may be no limit at all
+            return q.high() > from ? Optional.empty() : Optional.of(new Span(least, at.get().at(), greatest));
+        }
+
+        private Optional<Span> step(double value, Facts facts) {
+            return steps.stream()
+                    .filter(s -> value <= s.atMost())
+                    .findFirst()
+                    .flatMap(s -> s.limit().span(facts));
         }
 
         @Override

@@ -8,10 +8,16 @@ import java.util.Optional;
  *
  * @param says one plain sentence
  * @param missing facts that would settle it
+ * @param liftedBy the approval without which it would be breached; empty for most
  */
-public record Outcome(Verdict verdict, String says, Optional<Gauge> gauge, List<String> missing) {
+public record Outcome(
+        Verdict verdict, String says, Optional<Gauge> gauge, List<String> missing, Optional<String> liftedBy) {
     public Outcome {
         missing = List.copyOf(missing);
+    }
+
+    public Outcome(Verdict verdict, String says, Optional<Gauge> gauge, List<String> missing) {
+        this(verdict, says, gauge, missing, Optional.empty());
     }
 
     static Outcome met(String says) {

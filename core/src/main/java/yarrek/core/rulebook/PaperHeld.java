@@ -32,4 +32,20 @@ public record PaperHeld(
         }
         return false;
     }
+
+    /**
+     * Whether its territory names a place: the place itself, all of its state, or the union that the state is a member of;
+     * or it is bound to none. A union does not stand for states that only follow its rules by agreement.
+     */
+    public boolean namesPlace(String place) {
+        if (jurisdiction.isBlank()) {
+            return true;
+        }
+        for (String own : jurisdiction.split(" ")) {
+            if (own.equals(place) || (place.startsWith(own + "-") && !Places.isAssociated(place))) {
+                return true;
+            }
+        }
+        return false;
+    }
 }

@@ -7,6 +7,8 @@ import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -50,23 +52,30 @@ public sealed interface Requirement {
         /** 5 % of the limit or the measuring uncertainty, whichever is greater (house default). */
         public static final Closeness USUAL = new Closeness(5, false);
 
+        /** Nothing certain is close: for what is counted, where the limit itself is the usual case. */
+        public static final Closeness NONE = new Closeness(-1, false);
+
         /** Only the uncertainty counts: reaching over the limit from either side, or standing on it, is close. */
         public static final Closeness UNCERTAINTY = new Closeness(0, true);
 
-        Verdict verdict(double value, double uncertainty, double limit, Bound bound) {
-            boolean holds = bound.holds(value, limit);
+        Verdict verdict(FactValue.Quantity q, Limit.Span limit, Bound bound) {
+            boolean surely = bound.surely(q, limit);
+            if (!surely && (q.isOpen() || Double.isInfinite(limit.greatest()))) {
+                return bound.possibly(q, limit) ? Verdict.NOT_KNOWN : Verdict.BREACHED;
+            }
+            boolean holds = bound.holds(q.value(), limit.at());
             if (straddling) {
-                boolean low = bound.holds(value - uncertainty, limit);
-                boolean high = bound.holds(value + uncertainty, limit);
-                return low != high || (holds && value == limit)
+                return surely != bound.possibly(q, limit) || (holds && q.value() == limit.at())
                         ? Verdict.CLOSE
                         : holds ? Verdict.MET : Verdict.BREACHED;
             }
             if (!holds) {
                 return Verdict.BREACHED;
             }
-            double band = Math.max(Math.abs(limit) * percentOfLimit / 100, uncertainty);
-            return Math.abs(bound.margin(value, limit)) <= band ? Verdict.CLOSE : Verdict.MET;
+            double band = Math.max(
+                    Math.abs(limit.at()) * percentOfLimit / 100, bound.isUpper() && !q.isOpen() ? q.above() : q.below());
+            boolean near = percentOfLimit >= 0 && Math.abs(bound.margin(q.value(), limit.at())) <= band;
+            return !surely || near ? Verdict.CLOSE : Verdict.MET;
         }
     }
 
@@ -75,27 +84,42 @@ public sealed interface Requirement {
         @Override
         public Outcome judge(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            OptionalDouble at = limit.of(facts);
+            Optional<Limit.Span> at = limit.span(facts);
             if (q == null || at.isEmpty()) {
                 List<String> missing = new ArrayList<>();
                 if (q == null) {
                     missing.add(fact);
                 }
                 if (at.isEmpty()) {
-                    missing.addAll(limit.factNames());
+                    limit.factNames().stream()
+                            .filter(f -> facts.get(f).isEmpty())
+                            .forEach(missing::add);
                 }
-                return Outcome.unknown("not known: " + labels(missing), missing);
+                return missing.isEmpty()
+                        ? Outcome.unknown(
+                                "not known: the limit of " + Outcome.lower(label()) + " for "
+                                        + limit.factNames().stream()
+                                                .map(f -> Outcome.lower(
+                                                                Vocabulary.define(f).label()) + " "
+                                                        + facts.get(f)
+                                                                .map(k -> k.value().show(Vocabulary.define(f)))
+                                                                .orElse(""))
+                                                .collect(Collectors.joining(", ")),
+                                List.of())
+                        : Outcome.unknown("not known: " + labels(missing), missing);
             }
-            return outcome(q.value(), q.uncertainty(), q.value(), q.value(), at.getAsDouble());
+            return outcome(q, q.value(), q.value(), at.get());
+        }
+
+        private String label() {
+            return Vocabulary.define(fact).label();
         }
 
         @Override
         public Verdict verdict(Facts facts) {
             FactValue.Quantity q = facts.quantity(fact);
-            OptionalDouble at = limit.of(facts);
-            return q == null || at.isEmpty()
-                    ? Verdict.NOT_KNOWN
-                    : closeness.verdict(q.value(), q.uncertainty(), at.getAsDouble(), bound);
+            Optional<Limit.Span> at = limit.span(facts);
+            return q == null || at.isEmpty() ? Verdict.NOT_KNOWN : closeness.verdict(q, at.get(), bound);
         }
 
         @Override
@@ -105,14 +129,21 @@ public sealed interface Requirement {
             return q == null || at.isEmpty() ? Double.POSITIVE_INFINITY : bound.margin(q.value(), at.getAsDouble());
         }
 
-        Outcome outcome(double value, double uncertainty, double least, double greatest, double at) {
+        Outcome outcome(FactValue.Quantity q, double least, double greatest, Limit.Span at) {
             FactDefinition d = Vocabulary.define(fact);
-            Gauge gauge = new Gauge(fact, d.unit(), value, uncertainty, least, greatest, at, bound, limit.stated());
-            Verdict verdict = closeness.verdict(value, uncertainty, at, bound);
+            Verdict verdict = closeness.verdict(q, at, bound);
+            Gauge gauge = new Gauge(
+                    fact, d.unit(), q.value(), q.uncertainty(), least, greatest, at.at(), bound, limit.stated());
+            if (verdict == Verdict.NOT_KNOWN) {
+                String settles = Facts.settles(q.isOpen() ? fact : limit.factNames().iterator().next());
+                return Outcome.unknown(
+                        d.label() + " " + q.show(d) + ", " + gauge.limitText() + ": not known: "
+                                + Outcome.lower(Vocabulary.define(settles).label()),
+                        List.of(settles));
+            }
+            boolean open = !q.isOpen() && bound.surely(q, at) != bound.possibly(q, at);
             String says = d.label() + " " + gauge.valueText() + ", " + gauge.limitText() + ": " + gauge.marginText()
-                    + (verdict == Verdict.CLOSE && closeness.straddling()
-                            ? "; the uncertainty reaches over the limit: measure it"
-                            : "");
+                    + (open ? "; the uncertainty reaches over the limit: measure it" : "");
             return new Outcome(verdict, says, Optional.of(gauge), List.of());
         }
 
@@ -204,8 +235,20 @@ public sealed interface Requirement {
         }
     }
 
-    /** A paper of a kind and one of the levels, in force for every stretch of the job. */
-    record HoldsPaper(String kind, String kindName, Set<String> levels, String role, Optional<String> jurisdiction)
+    /**
+     * A paper of a kind and one of the levels, in force for every stretch of the job; several may follow one another.
+     *
+     * @param jurisdiction the law that asks: a paper counts when it is of that law, or of a state of its union
+     * @param namesPlace whether the paper must name the place itself, as a policy its territory; what one state of a union
+     *     issued does not count in another then
+     */
+    record HoldsPaper(
+            String kind,
+            String kindName,
+            Set<String> levels,
+            String role,
+            Optional<String> jurisdiction,
+            boolean namesPlace)
             implements Requirement {
         private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
@@ -223,33 +266,38 @@ public sealed interface Requirement {
                                         : "days and hours of the flying"),
                         List.of());
             }
-            List<PaperHeld> fitting = facts.papers().get().stream()
-                    .filter(p -> p.kind().equals(kind) && p.role().equals(role) && p.countsIn(jurisdiction))
+            List<PaperHeld> ofKind = facts.papers().get().stream()
+                    .filter(p -> p.kind().equals(kind) && p.role().equals(role))
+                    .toList();
+            List<PaperHeld> fitting = ofKind.stream()
+                    .filter(p -> counts(p, facts))
                     .filter(p ->
                             levels.isEmpty() || p.level().map(levels::contains).orElse(false))
                     .toList();
             String what = kindName + (levels.isEmpty() ? "" : " (" + list(levels) + ")");
             if (fitting.isEmpty()) {
-                String elsewhere = facts.papers().get().stream()
-                        .filter(p -> p.kind().equals(kind) && p.role().equals(role) && !p.countsIn(jurisdiction))
+                String elsewhere = ofKind.stream()
+                        .filter(p -> !counts(p, facts))
                         .map(p -> p.number() + " of " + p.jurisdiction())
                         .distinct()
                         .collect(Collectors.joining(", "));
                 return Outcome.breached("the " + role + " has no " + what + " on record"
                         + (elsewhere.isEmpty() ? "" : " that counts here; " + elsewhere + " does not"));
             }
-            List<String> gaps = new ArrayList<>();
+            Set<String> gaps = new LinkedHashSet<>();
+            List<PaperHeld> settled =
+                    fitting.stream().filter(HoldsPaper::endSettled).toList();
             boolean doubtful = false;
             boolean lastDay = false;
             for (TimeWindow w : facts.windows()) {
-                List<PaperHeld> covering =
-                        fitting.stream().filter(p -> p.validity().covers(w)).toList();
-                if (covering.isEmpty()) {
-                    gaps.add(DAY.format(w.start().atZone(facts.zone())));
-                } else if (covering.stream().noneMatch(HoldsPaper::endSettled)) {
+                Optional<Instant> gap = gap(fitting, w);
+                if (gap.isPresent()) {
+                    gaps.add(DAY.format(gap.get().atZone(facts.zone())));
+                } else if (gap(settled, w).isPresent()) {
                     doubtful = true;
                 } else {
-                    lastDay |= covering.stream()
+                    lastDay |= settled.stream()
+                            .filter(p -> p.validity().holdsAt(w.end()))
                             .allMatch(p -> p.validity()
                                     .validThrough()
                                     .map(d -> d.equals(
@@ -277,6 +325,46 @@ public sealed interface Requirement {
             return lastDay ? Outcome.close(says + ": its last day") : Outcome.met(says);
         }
 
+        private boolean counts(PaperHeld p, Facts facts) {
+            return namesPlace
+                    ? facts.place().map(p::namesPlace).orElse(p.jurisdiction().isBlank())
+                    : p.countsIn(jurisdiction);
+        }
+
+        /** The first instant of the window at which none of the papers is in force; empty when there is none. */
+        private static Optional<Instant> gap(List<PaperHeld> papers, TimeWindow w) {
+            Instant at = w.start();
+            while (true) {
+                Instant now = at;
+                List<PaperHeld> held =
+                        papers.stream().filter(p -> p.validity().holdsAt(now)).toList();
+                if (held.isEmpty()) {
+                    return Optional.of(at);
+                }
+                if (held.stream().anyMatch(p -> p.validity().endExclusive().isEmpty())) {
+                    return Optional.empty();
+                }
+                at = held.stream()
+                        .map(p -> p.validity().endExclusive().orElseThrow())
+                        .max(Comparator.naturalOrder())
+                        .orElseThrow();
+                if (at.isAfter(w.end())) {
+                    return Optional.empty();
+                }
+            }
+        }
+
+        /** Whether one on record is in force at some other time, so that another day might do. */
+        boolean heldAtAnotherTime(Facts facts) {
+            return facts.papers().stream()
+                    .flatMap(List::stream)
+                    .anyMatch(p -> p.kind().equals(kind)
+                            && p.role().equals(role)
+                            && counts(p, facts)
+                            && (levels.isEmpty()
+                                    || p.level().map(levels::contains).orElse(false)));
+        }
+
         @Override
         public List<HoldsPaper> papers() {
             return List.of(this);
@@ -294,7 +382,7 @@ public sealed interface Requirement {
         @Override
         public String words() {
             return "the " + role + " holds " + kindName + (levels.isEmpty() ? "" : " " + list(levels))
-                    + " for the whole job";
+                    + (namesPlace ? " that names the place" : "") + " for the whole job";
         }
     }
 
@@ -335,6 +423,15 @@ public sealed interface Requirement {
                             + z.doubt().map(d -> " (not known: " + d + ")").orElse(""))
                     .collect(Collectors.joining("; "));
             return !certain ? Outcome.close("only touched at the edge: " + says) : Outcome.breached(says);
+        }
+
+        /** Whether one of the zones in the way does not hold at all times. */
+        boolean someEnd(Facts facts) {
+            return facts.zones().stream()
+                    .flatMap(List::stream)
+                    .anyMatch(z -> z.restriction() == restriction
+                            && z.ends()
+                            && z.liftedBy().isEmpty());
         }
 
         @Override
@@ -405,7 +502,7 @@ public sealed interface Requirement {
             }
             // of several ways that are all closed, the nearest is the one to hear of
             Outcome nearest = of.stream()
-                    .min(java.util.Comparator.comparingInt(r -> r.failing(facts)))
+                    .min(Comparator.comparingInt(r -> r.failing(facts)))
                     .orElseThrow()
                     .judge(facts);
             return new Outcome(o.verdict(), nearest.says(), nearest.gauge(), nearest.missing());
@@ -521,10 +618,11 @@ public sealed interface Requirement {
     /**
      * Something to do, keep or remember: nothing is measured.
      *
-     * @param within time for it, counted from when one became aware; zero when it has none
+     * @param within time for it; zero when it has none
      * @param unit HOURS from the instant, or DAYS through the end of the last one
+     * @param from the fact from which the law counts: when one became aware, or when it happened
      */
-    record Duty(String text, int within, ChronoUnit unit) implements Requirement {
+    record Duty(String text, int within, ChronoUnit unit, String from) implements Requirement {
         private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm 'UTC'", Locale.UK);
 
         @Override
@@ -533,20 +631,38 @@ public sealed interface Requirement {
         }
 
         private String by(Facts facts) {
-            Optional<Facts.Known> aware = facts.get("occurrence.awareAt");
-            if (within == 0 || aware.isEmpty()) {
-                return "";
+            Optional<Instant> due = due(facts);
+            if (due.isEmpty()) {
+                return within == 0
+                        ? ""
+                        : "; within " + within + (unit == ChronoUnit.HOURS ? " hours" : " days") + " of what is not known: "
+                                + Outcome.lower(Vocabulary.define(from).label());
             }
-            Instant from = ((FactValue.Moment) aware.get().value()).value();
             return unit == ChronoUnit.HOURS
-                    ? "; by " + HOUR.format(from.plus(within, unit).atZone(ZoneOffset.UTC))
+                    ? "; by " + HOUR.format(due.get().atZone(ZoneOffset.UTC))
                     : "; by the end of "
-                            + Days.show(from.atZone(facts.zone()).toLocalDate().plusDays(within));
+                            + Days.show(due.get().atZone(facts.zone()).toLocalDate().minusDays(1));
+        }
+
+        /** The first instant at which it is late; empty when it has no time, or what it counts from is not known. */
+        public Optional<Instant> due(Facts facts) {
+            return within == 0
+                    ? Optional.empty()
+                    : facts.get(from).map(k -> {
+                        Instant start = ((FactValue.Moment) k.value()).value();
+                        return unit == ChronoUnit.HOURS
+                                ? start.plus(within, unit)
+                                : start.atZone(facts.zone())
+                                        .toLocalDate()
+                                        .plusDays(within + 1L)
+                                        .atStartOfDay(facts.zone())
+                                        .toInstant();
+                    });
         }
 
         @Override
         public Set<String> factNames() {
-            return within == 0 ? Set.of() : Set.of("occurrence.awareAt");
+            return within == 0 ? Set.of() : Set.of(from);
         }
 
         @Override

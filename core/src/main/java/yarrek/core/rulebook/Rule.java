@@ -1,9 +1,12 @@
 package yarrek.core.rulebook;
 
 import java.time.LocalDate;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 
 /**
  * A rule as data.
@@ -67,13 +70,44 @@ public record Rule(
         return names;
     }
 
+    /** Whether an approval may lift it at all: alcohol, fitness, age, the maker's limits and most else never. */
+    public boolean isCoverable() {
+        return !coveredBy.isEmpty();
+    }
+
     /** Judges facts that do not change over time. */
     public Finding judge(Facts facts) {
         Truth applies = applies(facts);
         if (applies == Truth.NO) {
             return Finding.of(this, notApplicable());
         }
-        return Finding.of(this, weigh(applies, requires.judge(facts), facts));
+        return finding(applies, requires.judge(facts), facts, List.of());
+    }
+
+    /** The finding that follows from what the requirement says and whether the rule applies. */
+    Finding finding(Truth applies, Outcome judged, Facts facts, List<Interval> intervals) {
+        return Finding.of(
+                this,
+                weigh(applies, judged, facts),
+                intervals,
+                onTheDay && !dayHasSpoken(applies),
+                movesWithTime(facts));
+    }
+
+    /** Whether the day's own word has made it apply, so that what it asks must be said now. */
+    private boolean dayHasSpoken(Truth applies) {
+        return applies == Truth.YES
+                && appliesWhen.factNames().stream()
+                        .anyMatch(f -> Vocabulary.define(f).group().equals("day"));
+    }
+
+    /** Whether another day or hour may change what it says: light, weather, what is said on the day, and papers in force then. */
+    private boolean movesWithTime(Facts facts) {
+        return factNames().stream()
+                        .map(f -> Vocabulary.define(f).group())
+                        .anyMatch(g -> g.equals("time") || g.equals("weather") || g.equals("day"))
+                || requires.papers().stream().anyMatch(p -> p.heldAtAnotherTime(facts))
+                || (requires instanceof Requirement.NoZone z && z.someEnd(facts));
     }
 
     /** Whether it applies; an exception that is not known to hold does not lift it. */
@@ -83,16 +117,26 @@ public record Rule(
 
     Outcome notApplicable() {
         return new Outcome(
-                Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.words(), Optional.empty(), java.util.List.of());
+                Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.words(), Optional.empty(), List.of());
     }
 
-    private static java.util.List<String> missing(Condition c, Facts facts) {
-        return c.factNames().stream().filter(f -> facts.get(f).isEmpty()).toList();
+    private static List<String> missing(List<Condition.Undecided> open) {
+        return open.stream()
+                .map(Condition.Undecided::fact)
+                .filter(f -> !f.isEmpty())
+                .distinct()
+                .toList();
+    }
+
+    private static String words(List<Condition.Undecided> open) {
+        return open.stream().map(Condition.Undecided::words).distinct().collect(Collectors.joining(", "));
     }
 
     /** Puts what is not known about whether the rule applies together with what it would say. */
     Outcome weigh(Truth applies, Outcome judged, Facts facts) {
         Outcome outcome = judged;
+        List<Condition.Undecided> open =
+                applies == Truth.UNKNOWN ? appliesWhen.undecided(facts) : List.of();
         if (!source.ask().isEmpty()) {
             String asOnFile = requires instanceof Requirement.Ask ? "" : " As on file: " + outcome.says();
             return new Outcome(
@@ -100,49 +144,51 @@ public record Rule(
                     (applies == Truth.UNKNOWN ? "if it applies, " : "") + "the source is not confirmed: " + source.ask()
                             + asOnFile,
                     outcome.gauge(),
-                    applies == Truth.UNKNOWN ? missing(appliesWhen, facts) : outcome.missing());
+                    applies == Truth.UNKNOWN ? missing(open) : outcome.missing());
         }
         if (applies == Truth.UNKNOWN && outcome.verdict() == Verdict.DUTY && scope != Scope.OCCURRENCE) {
             return new Outcome(
                     Verdict.DUTY,
                     "where it applies (" + appliesWhen.words() + "): " + outcome.says(),
                     Optional.empty(),
-                    java.util.List.of());
+                    List.of());
         }
         if (applies == Truth.UNKNOWN && outcome.verdict() != Verdict.MET) {
-            java.util.List<String> missing = new java.util.ArrayList<>(missing(appliesWhen, facts));
-            String whether = missing.stream()
-                    .map(f -> Outcome.lower(Vocabulary.define(f).label()))
-                    .collect(java.util.stream.Collectors.joining(", "));
-            outcome.missing().stream().filter(m -> !missing.contains(m)).forEach(missing::add);
+            Set<String> missing = new LinkedHashSet<>(missing(open));
+            missing.addAll(outcome.missing());
             return new Outcome(
                     Verdict.NOT_KNOWN,
-                    "not known whether it applies: " + whether + "; if it does, " + outcome.says(),
+                    "not known whether it applies: " + words(open) + "; if it does, " + outcome.says(),
                     outcome.gauge(),
-                    missing);
+                    List.copyOf(missing));
         }
         if (outcome.verdict() == Verdict.BREACHED && exceptWhen.test(facts) == Truth.UNKNOWN) {
-            java.util.List<String> open = missing(exceptWhen, facts);
+            List<Condition.Undecided> exception = exceptWhen.undecided(facts);
             outcome = new Outcome(
                     Verdict.BREACHED,
-                    outcome.says() + "; an exception would need what is not known: "
-                            + open.stream()
-                                    .map(f -> Outcome.lower(Vocabulary.define(f).label()))
-                                    .collect(java.util.stream.Collectors.joining(", ")),
+                    outcome.says() + "; an exception would need what is not known: " + words(exception),
                     outcome.gauge(),
-                    open);
+                    missing(exception));
         }
-        Optional<String> lifted = facts.approvals().stream()
+        Optional<String> naming = facts.approvals().stream()
                 .filter(a -> a.lifts().contains(id))
                 .map(ApprovalHeld::reference)
                 .findFirst();
-        if (lifted.isPresent() && outcome.verdict() == Verdict.BREACHED) {
-            return new Outcome(
-                    Verdict.MET,
-                    "covered by approval " + lifted.get() + "; without it: " + outcome.says(),
-                    outcome.gauge(),
-                    java.util.List.of());
+        if (naming.isEmpty() || outcome.verdict() != Verdict.BREACHED) {
+            return outcome;
         }
-        return outcome;
+        return isCoverable()
+                ? new Outcome(
+                        Verdict.MET,
+                        "covered by approval " + naming.get() + "; without it: " + outcome.says(),
+                        outcome.gauge(),
+                        List.of(),
+                        naming)
+                : new Outcome(
+                        Verdict.BREACHED,
+                        outcome.says() + "; approval " + naming.get() + " names this rule, but nothing on file says that"
+                                + " an approval may lift it",
+                        outcome.gauge(),
+                        outcome.missing());
     }
 }

@@ -13,6 +13,7 @@ import yarrek.core.mass.MassClass;
  * Rules of one jurisdiction, or of the house.
  *
  * @param overlays jurisdiction of the wider pack that this one adds to, such as "EU" for "EU-xx"; empty for most
+ * @param asksForOverlay whether its states add rules of their own, so that a place without an overlay is not known
  * @param version goes up whenever anything in it changes
  * @param recency how long a qualifying activity counts; empty where the law sets none
  * @param head what must be read before it is relied on
@@ -22,6 +23,7 @@ public record RulePack(
         String title,
         Optional<String> jurisdiction,
         Optional<String> overlays,
+        boolean asksForOverlay,
         String version,
         LocalDate readOn,
         String head,
@@ -43,6 +45,7 @@ public record RulePack(
                 title,
                 jurisdiction,
                 overlays,
+                asksForOverlay,
                 version,
                 readOn,
                 head,

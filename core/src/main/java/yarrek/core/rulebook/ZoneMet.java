@@ -10,6 +10,7 @@ import java.util.Optional;
  * @param onlyEdge the area only touches the zone's edge or its lower limit
  * @param liftedBy reference of the approval that covers it for the whole job
  * @param doubt what is not known and decides whether it is met at all; empty when it is met
+ * @param ends whether it does not hold at all times, so that another day or hour may be free of it
  */
 public record ZoneMet(
         String id,
@@ -18,10 +19,11 @@ public record ZoneMet(
         boolean onlyEdge,
         String says,
         Optional<String> liftedBy,
-        Optional<String> doubt) {
+        Optional<String> doubt,
+        boolean ends) {
     public ZoneMet(
             String id, String name, Restriction restriction, boolean onlyEdge, String says, Optional<String> liftedBy) {
-        this(id, name, restriction, onlyEdge, says, liftedBy, Optional.empty());
+        this(id, name, restriction, onlyEdge, says, liftedBy, Optional.empty(), false);
     }
 
     /** What a zone asks, after (EU) 2019/947 Art 15. */

@@ -63,6 +63,7 @@ class FlightJudgeTest {
             "t",
             Optional.empty(),
             Optional.empty(),
+            false,
             "1",
             LocalDate.EPOCH,
             "h",

@@ -46,6 +46,7 @@ class LookingAheadTest {
                 "t",
                 Optional.of("EU"),
                 Optional.empty(),
+                false,
                 "1",
                 DAY,
                 "h",
@@ -156,7 +157,7 @@ class LookingAheadTest {
                 Layer.LAW,
                 Condition.ALWAYS,
                 new Requirement.HoldsPaper(
-                        "pilotCertificate", "certificate", Set.of("A2"), "pilot", Optional.of("EU")));
+                        "pilotCertificate", "certificate", Set.of("A2"), "pilot", Optional.of("EU"), false));
         RulePack pack = pack(paper);
         Facts f = facts().build();
         assertThat(Remedies.of(f, List.of(pack), Assessment.of(f, List.of(pack)))
@@ -192,14 +193,15 @@ class LookingAheadTest {
                 Condition.ALWAYS,
                 new Requirement.WordsContain("modelDeclarations", "nearPeople"),
                 new Requirement.HoldsPaper(
-                        "pilotCertificate", "certificate", Set.of("advanced"), "pilot", Optional.of("CA")),
-                new Requirement.Duty("no paper asked for", 0, java.time.temporal.ChronoUnit.DAYS),
+                        "pilotCertificate", "certificate", Set.of("advanced"), "pilot", Optional.of("CA"), false),
+                new Requirement.Duty("no paper asked for", 0, java.time.temporal.ChronoUnit.DAYS, "occurrence.awareAt"),
                 "c");
         RulePack ca = new RulePack(
                 "CA",
                 "t",
                 Optional.of("CA"),
                 Optional.empty(),
+                false,
                 "1",
                 DAY,
                 "h",

@@ -58,6 +58,7 @@ public final class RulePackReader {
             "title",
             "jurisdiction",
             "overlays",
+            "asksForOverlay",
             "version",
             "readOn",
             "head",
@@ -120,6 +121,8 @@ public final class RulePackReader {
             "occurrence", Rule.Scope.OCCURRENCE);
     private static final Map<String, Days.Counting> COUNTINGS =
             Map.of("sameDay", Days.Counting.SAME_DAY, "calendarMonths", Days.Counting.CALENDAR_MONTHS);
+    private static final Map<String, Requirement.Closeness> CLOSENESSES =
+            Map.of("uncertainty", Requirement.Closeness.UNCERTAINTY, "none", Requirement.Closeness.NONE);
     private static final Map<String, String> CONFIDENCES = Map.of("high", "high", "medium", "medium", "low", "low");
     private static final Map<String, String> ROLES = Map.of(
             "operator", "operator", "pilot", "pilot", "observer", "observer", "aircraft", "aircraft", "job", "job");
@@ -136,6 +139,14 @@ public final class RulePackReader {
         } catch (BrokenFileException e) {
             throw new IllegalStateException(e.getMessage(), e);
         }
+    }
+
+    /** File names of every pack that ships with the core, in the order in which they are shown. */
+    public static List<String> shippedNames() {
+        return resource("/rulebook/packs.txt")
+                .lines()
+                .filter(l -> !l.isBlank() && !l.startsWith("#"))
+                .toList();
     }
 
     /** The text of a pack that ships with the core. */
@@ -240,6 +251,7 @@ public final class RulePackReader {
                 root.text("title"),
                 jurisdiction,
                 root.optional("overlays"),
+                root.has("asksForOverlay") && root.get("asksForOverlay").yesNo(),
                 root.text("version"),
                 head.readOn(),
                 root.text("head"),
@@ -346,6 +358,10 @@ public final class RulePackReader {
             return new Condition.Not(
                     condition(n.only(Set.of("not"), "a condition").get("not")));
         }
+        if (n.has("known")) {
+            return new Condition.IsKnown(
+                    define(n.only(Set.of("known"), "a condition").get("known")).name());
+        }
         FactDefinition d = fact(n);
         for (Map.Entry<String, Bound> b : BOUNDS.entrySet()) {
             if (n.has(b.getKey())) {
@@ -402,11 +418,16 @@ public final class RulePackReader {
                     n.text("note"));
         }
         if (n.has("paper")) {
-            n.only(Set.of("paper", "name", "levels", "of"), "a required paper");
+            n.only(Set.of("paper", "name", "levels", "of", "namesPlace"), "a required paper");
             Set<String> levels = new LinkedHashSet<>();
             n.items("levels").forEach(l -> levels.add(l.text()));
             return new Requirement.HoldsPaper(
-                    n.text("paper"), n.text("name"), levels, n.get("of").oneOf(ROLES), jurisdiction);
+                    n.text("paper"),
+                    n.text("name"),
+                    levels,
+                    n.get("of").oneOf(ROLES),
+                    jurisdiction,
+                    n.has("namesPlace") && n.get("namesPlace").yesNo());
         }
         if (n.has("noZone")) {
             return new Requirement.NoZone(
@@ -422,11 +443,19 @@ public final class RulePackReader {
     }
 
     private static Requirement duty(YamlNode n) {
-        n.only(Set.of("duty", "withinHours", "withinDays"), "a duty");
+        n.only(Set.of("duty", "withinHours", "withinDays", "from"), "a duty");
+        String from = "occurrence.awareAt";
+        if (n.has("from")) {
+            FactDefinition d = define(n.get("from"));
+            if (d.type() != FactType.INSTANT) {
+                throw n.get("from").wrong(d.name() + " is no instant, so no time can be counted from it");
+            }
+            from = d.name();
+        }
         int hours = n.has("withinHours") ? n.get("withinHours").number().intValueExact() : 0;
         int days = n.has("withinDays") ? n.get("withinDays").number().intValueExact() : 0;
         return new Requirement.Duty(
-                n.text("duty"), hours > 0 ? hours : days, hours > 0 ? ChronoUnit.HOURS : ChronoUnit.DAYS);
+                n.text("duty"), hours > 0 ? hours : days, hours > 0 ? ChronoUnit.HOURS : ChronoUnit.DAYS, from);
     }
 
     private static Requirement factRequirement(YamlNode n) {
@@ -468,10 +497,7 @@ public final class RulePackReader {
 
     private static Requirement.Closeness closeness(YamlNode n) {
         if (n.has("closeness")) {
-            if (!n.text("closeness").equals("uncertainty")) {
-                throw n.get("closeness").wrong("closeness must be 'uncertainty'");
-            }
-            return Requirement.Closeness.UNCERTAINTY;
+            return n.get("closeness").oneOf(CLOSENESSES);
         }
         return n.has("closePercent")
                 ? new Requirement.Closeness(n.get("closePercent").number().doubleValue(), false)

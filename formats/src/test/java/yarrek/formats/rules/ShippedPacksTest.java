@@ -223,8 +223,50 @@ class ShippedPacksTest {
         Facts facts = openJob()
                 .word("classMark", "C0", "t")
                 .quantity("takeoffMassG", grams, tolerance, "t")
+                .quantity("maxTakeoffMassG", 200, 0, "t")
                 .build();
         assertThat(finding(facts, "EU-CLASS-MASS").verdict()).isEqualTo(verdict);
+    }
+
+    /** Nothing declared: what weighs too much already is over, what does not may still be declared heavier. */
+    @ParameterizedTest(name = "{0} g and nothing declared is {1}")
+    @CsvSource({"240, NOT_KNOWN", "249.9, NOT_KNOWN", "250, BREACHED", "300, BREACHED"})
+    void aMassThatNobodyDeclaredIsTheLeastThatItCanBe(double grams, Verdict verdict) {
+        Finding finding = finding(
+                openJob().word("classMark", "C0", "t")
+                        .quantity("takeoffMassG", grams, 0, "t")
+                        .build(),
+                "EU-CLASS-MASS");
+        assertThat(finding.verdict()).isEqualTo(verdict);
+        assertThat(finding.missing())
+                .containsExactlyElementsOf(
+                        verdict == Verdict.NOT_KNOWN ? List.of("maxTakeoffMassG") : List.<String>of());
+    }
+
+    /** 248 ± 5 g is not below 250 g: a threshold in a condition is open where the uncertainty reaches over it. */
+    @ParameterizedTest(name = "{0} ± {1} g: EU-REG-OP {2}")
+    @CsvSource({
+        "240, 5, NOT_APPLICABLE",
+        "248, 5, NOT_KNOWN",
+        "250, 5, NOT_KNOWN",
+        "255, 5, BREACHED",
+        "255.1, 5, BREACHED",
+        "244.9, 5, NOT_APPLICABLE",
+        "245, 5, NOT_KNOWN"
+    })
+    void aThresholdInAConditionIsThreeValued(double grams, double tolerance, Verdict verdict) {
+        Facts facts = openJob()
+                .quantity("takeoffMassG", grams, tolerance, "t")
+                .quantity("maxTakeoffMassG", 100, 0, "t")
+                .quantity("impactEnergyJ", 20, 0, "t")
+                .yesNo("hasCamera", false, "t")
+                .papers(List.of())
+                .build();
+        Finding finding = finding(facts, "EU-REG-OP");
+        assertThat(finding.verdict()).isEqualTo(verdict);
+        if (verdict == Verdict.NOT_KNOWN) {
+            assertThat(finding.says()).contains("measure it");
+        }
     }
 
     @ParameterizedTest(name = "{0} m from people, low speed {1}: {2} {3}")
