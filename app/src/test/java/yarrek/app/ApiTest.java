@@ -343,4 +343,79 @@ class ApiTest extends RunningApp {
         assertThat(two.get("state").asString()).isEqualTo("refused");
         assertThat(two.get("reason").asString()).contains("one request covers one day");
     }
+
+    // --- nonsense is refused with words ------------------------------------------------------------------------------
+
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"facts\":{\"takeoffMassG\":-1}} | Take-off mass",
+                "{\"facts\":{\"takeoffMassG\":0}} | Take-off mass",
+                "{\"facts\":{\"heightAboveSurfaceM\":-5}} | Height above the closest surface",
+                "{\"facts\":{\"weather.windMps\":-9}} | Wind",
+                "{\"facts\":{\"pilot.ageYears\":400}} | Pilot's age is 0 to 120 years",
+                "{\"facts\":{\"pilot.bloodAlcoholPct\":250}} | Blood alcohol",
+                "{\"facts\":{\"batteryPct\":400}} | Charge left",
+                "{\"facts\":{\"marketDate\":\"2099-01-01\"}} | First placed on the market",
+                "{\"facts\":{\"marketDate\":\"1066-10-14\"}} | First placed on the market",
+                "{\"facts\":{\"heightAboveSurfaceM\":{\"value\":60,\"unit\":\"ft\"}}} | is in m, not in",
+                "{\"facts\":{\"heightAboveSurfaceM\":{\"value\":119,\"uncertainity\":20}}} | no member 'uncertainity'",
+                "{\"facts\":{\"heightAboveSurfaceM\":{\"value\":119,\"uncertainty\":-2}}} | heightAboveSurfaceM must be",
+                "{\"facts\":{\"lights\":[{\"a\":1}]}} | lights must be",
+                "{\"factz\":{}} | no member 'factz'",
+                "{\"windows\":[null]} | member 1 of windows is null",
+                "{\"windows\":[{\"start\":\"0001-01-01T00:00:00Z\",\"end\":\"9999-01-01T00:00:00Z\"}]} | between 1990 and 2200",
+                "{\"windows\":[{\"start\":\"2027-01-01T00:00:00Z\",\"end\":\"2027-03-03T00:00:00Z\"}]} | no longer than a job may be",
+                "{\"windows\":[{\"start\":\"2027-01-01T00:00:00Z\",\"end\":\"2027-01-01T01:00:00Z\",\"x\":1}]} | no member 'x'",
+                "{\"papers\":[null]} | member 1 of papers is null",
+                "{\"papers\":[{\"of\":\"pilot\"}]} | no kind of paper called 'null'",
+                "{\"papers\":[{\"kind\":\"licence\",\"of\":\"pilot\"}]} | no kind of paper called 'licence'",
+                "{\"papers\":[{\"kind\":\"pilotCertificate\",\"of\":\"cook\"}]} | whose it is",
+                "{\"zones\":[null]} | member 1 of zones is null",
+                "{\"approvals\":[null]} | member 1 of approvals is null",
+                "{\"approvals\":[{\"lifts\":[\"EU-HEIGHT-120\"]}]} | needs its reference",
+                "{\"approvals\":[{\"reference\":\"A\",\"lifts\":[null]}]} | member 1 of lifts is null",
+                "{\"approvals\":[{\"reference\":\"A\",\"lifts\":[\"EU-NONSENSE\"]}]} | no rule with the id EU-NONSENSE"
+            })
+    void nonsenseIsRefusedWithWords(String body, String says) throws Exception {
+        HttpResponse<String> r = post("/api/v1/assessments", body);
+        assertThat(r.statusCode()).isEqualTo(422);
+        assertThat(json(r).get("detail").asString()).contains(says);
+    }
+
+    @Test
+    void anUnitThatIsTheFactsOwnIsTakenAndItsUncertaintyKept() throws Exception {
+        JsonNode a = json(post(
+                "/api/v1/assessments",
+                "{\"facts\":{\"jurisdiction\":\"EU-XT\",\"category\":\"open\",\"structure.artificial\":false,"
+                        + "\"heightAboveSurfaceM\":{\"value\":119,\"uncertainty\":20,\"unit\":\"m\"}}}"));
+        assertThat(verdict(a, "EU-HEIGHT-120")).isEqualTo("CLOSE");
+    }
+
+    @Test
+    void anApprovalDoesNotLiftWhatNothingLifts() throws Exception {
+        JsonNode a = json(post(
+                "/api/v1/assessments",
+                "{\"facts\":{\"jurisdiction\":\"US\",\"purpose\":\"work\",\"pilot.hoursSinceAlcohol\":1,"
+                        + "\"pilot.bloodAlcoholPct\":0},\"approvals\":[{\"reference\":\"A-1\",\"lifts\":[\"US-ALC-01\"]}]}"));
+        assertThat(verdict(a, "US-ALC-01")).isEqualTo("BREACHED");
+    }
+
+    @Test
+    void operationsAreThoseOfTheLawThatIsSaid() throws Exception {
+        assertThat(post("/api/v1/operations", "{\"facts\":{\"jurisdiction\":\"CA\",\"takeoffMassG\":200}}").body())
+                .contains("CA-MICRO");
+        assertThat(post("/api/v1/operations", "{\"facts\":{\"takeoffMassG\":200}}").statusCode())
+                .isEqualTo(422);
+    }
+
+    private static String verdict(JsonNode assessment, String rule) {
+        for (JsonNode f : assessment.get("findings")) {
+            if (f.get("ruleId").asString().equals(rule)) {
+                return f.get("verdict").asString();
+            }
+        }
+        throw new AssertionError("no finding of " + rule);
+    }
 }

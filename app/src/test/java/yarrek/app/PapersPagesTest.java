@@ -196,6 +196,67 @@ class PapersPagesTest extends BrowserTest {
         jdbc.sql("delete from answer where about = 'OCCURRENCE'").update();
     }
 
+    /** Hurt by an aircraft abroad: the law there says what is due, from when it happened, and it closes once that is settled. */
+    @Test
+    void anIncidentIsJudgedByTheLawOfItsPlaceAndStaysOpenUntilItsDutiesAreSettled() {
+        signIn("manager");
+        page.navigate(address("/incidents/new"));
+        page.selectOption("[name='kind']", "injury");
+        page.fill("[name='harm']", "a broken arm");
+        page.fill("[name='day']", "2026-11-20");
+        page.fill("[name='time']", "10:00");
+        page.selectOption("[name='jurisdiction']", "US");
+        page.fill("[name='statement']", "A bystander was hit at the edge of the field.");
+        page.click("button:has-text('Save')");
+        String incident = page.url().replaceFirst(".*/", "");
+        try {
+            assertThat(page.locator("#duties")).containsText("14 CFR 107.9");
+            page.selectOption("[name='occurrence.injury']", "serious");
+            page.selectOption("[name='purpose']", "work");
+            page.fill("[name='occurrence.awareAt']", "25 Nov 2026 10:45");
+            page.click("button:has-text('Say it')");
+            // ten days after the operation, not after somebody became aware of it
+            assertThat(page.locator("#f-US-ACC-01")).containsText("by the end of 30 Nov 2026");
+            assertThat(page.locator("#f-US-ACC-01")).not().containsText("guidance");
+            page.navigate(address("/incidents/" + incident + "/edit"));
+            page.selectOption("[name='state']", "CLOSED");
+            page.click("button:has-text('Save')");
+            assertThat(page.locator(".bad-note").first()).containsText("cannot be closed");
+            for (String name : java.util.List.of(
+                    "occurrence.lossOfConsciousness",
+                    "occurrence.outOfControl",
+                    "occurrence.towardsControlled",
+                    "occurrence.fireInFlight",
+                    "occurrence.collision",
+                    "occurrence.remoteIdLost",
+                    "airworthinessCertificate")) {
+                jdbc.sql("insert into answer values ('OCCURRENCE', ?, ?, 'no', 'test', now())")
+                        .params(java.util.UUID.fromString(incident), name)
+                        .update();
+            }
+            for (String name : java.util.List.of("occurrence.propertyRepairUsd", "occurrence.propertyValueUsd")) {
+                jdbc.sql("insert into answer values ('OCCURRENCE', ?, ?, '0', 'test', now())")
+                        .params(java.util.UUID.fromString(incident), name)
+                        .update();
+            }
+            page.navigate(address("/incidents/" + incident));
+            while (page.locator(".duty-done:not(:has(span))").count() > 0) {
+                page.locator(".duty-done:not(:has(span)) input[name='note']").first().fill("reported, number 4711");
+                page.locator(".duty-done:not(:has(span)) button").first().click();
+                page.waitForLoadState();
+            }
+            page.navigate(address("/incidents/" + incident + "/edit"));
+            page.selectOption("[name='state']", "CLOSED");
+            page.click("button:has-text('Save')");
+            assertThat(page.locator("h1 + .st, .head .st").first()).containsText("closed");
+        } finally {
+            java.util.UUID id = java.util.UUID.fromString(incident);
+            jdbc.sql("delete from answer where about_id = ?").param(id).update();
+            jdbc.sql("delete from incident_duty where incident_id = ?").param(id).update();
+            jdbc.sql("delete from incident where id = ?").param(id).update();
+        }
+    }
+
     @Test
     void whoOpenedAnIncidentSeesItsDutiesThoughTheFlightIsNowAnothers() {
         String incident = id("select i.id from incident i join flight f on f.id = i.flight_id"

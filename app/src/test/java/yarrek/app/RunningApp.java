@@ -13,6 +13,8 @@ import org.springframework.test.context.DynamicPropertySource;
             "spring.jpa.properties.hibernate.generate_statistics=true",
             // a desk that is too slow should not be waited for as long as in life
             "yarrek.outside-answer=2s",
+            // tests say themselves when time passes
+            "yarrek.time-passes=PT24H",
             "yarrek.stand-ins-slow=3s"
         })
 @ActiveProfiles("demo")

@@ -173,10 +173,7 @@ public class Airspace {
     }
 
     private SourceView view(ZoneSourceEntity s) {
-        Instant edition = s.publishedOn == null
-                ? s.broughtInAt
-                : s.publishedOn.atStartOfDay(java.time.ZoneOffset.UTC).toInstant();
-        long age = Math.max(0, Duration.between(edition, clock.instant()).toDays());
+        long age = Math.max(0, Duration.between(edition(s), clock.instant()).toDays());
         return new SourceView(
                 s.id,
                 s.name,
@@ -311,18 +308,31 @@ public class Airspace {
         CURRENT
     }
 
-    /**
-     * Stale when any source of law is out of date; the operator's own zones and the maker's map do not count.
-     */
+    /** Stale when any source of law is out of date now; the operator's own zones and the maker's map do not count. */
     @Transactional(readOnly = true)
     public Freshness freshness() {
+        return freshness(clock.instant());
+    }
+
+    /** The same on another day, such as that of a flight: stale when an edition lies further from it than its age limit. */
+    @Transactional(readOnly = true)
+    public Freshness freshness(Instant on) {
         Set<UUID> ofLaw = held().law();
-        List<SourceView> law = sources().stream()
-                .filter(s -> ofLaw.contains(s.id()) && !s.format().equals(OWN))
+        List<ZoneSourceEntity> law = em.createQuery("from ZoneSourceEntity s", ZoneSourceEntity.class)
+                .getResultStream()
+                .filter(s -> ofLaw.contains(s.id) && !s.format.equals(OWN))
                 .toList();
         return law.isEmpty()
                 ? Freshness.NONE
-                : law.stream().anyMatch(SourceView::stale) ? Freshness.STALE : Freshness.CURRENT;
+                : law.stream().anyMatch(s -> Math.abs(Duration.between(edition(s), on).toDays()) > s.staleDays)
+                        ? Freshness.STALE
+                        : Freshness.CURRENT;
+    }
+
+    private static Instant edition(ZoneSourceEntity s) {
+        return s.publishedOn == null
+                ? s.broughtInAt
+                : s.publishedOn.atStartOfDay(java.time.ZoneOffset.UTC).toInstant();
     }
 
     /** Whether a maker's map is on file and none of them is out of date. */

@@ -28,7 +28,7 @@ final class SiteForm {
 
     private SiteForm() {}
 
-    static Form of(String title, String action, String back) {
+    static Form of(String title, String action, String back, Map<String, String> places) {
         return new Form(title, action, back)
                 .group("Place")
                 .text("name", "Name", "")
@@ -36,8 +36,8 @@ final class SiteForm {
                 .select(
                         "jurisdiction",
                         "Jurisdiction",
-                        "whose law holds here",
-                        Form.words("choose", "EU", "GB", "CA", "US", "AU", "NZ"))
+                        "whose law holds here, the state where it is in a union",
+                        Form.choices("choose", places))
                 .text("zone", "Time zone", "such as Atlantic/Azores")
                 .area(
                         "area",

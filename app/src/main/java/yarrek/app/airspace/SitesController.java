@@ -27,6 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.office.Office;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.Viewer;
 import yarrek.core.geo.Area;
@@ -48,6 +49,7 @@ class SitesController {
     private final WeatherStation station;
     private final Clock clock;
     private final JsonMapper json;
+    private final Rulebook rulebook;
 
     SitesController(
             Sites sites,
@@ -56,7 +58,8 @@ class SitesController {
             Weather weather,
             WeatherStation station,
             Clock clock,
-            JsonMapper json) {
+            JsonMapper json,
+            Rulebook rulebook) {
         this.sites = sites;
         this.office = office;
         this.directory = directory;
@@ -64,6 +67,7 @@ class SitesController {
         this.station = station;
         this.clock = clock;
         this.json = json;
+        this.rulebook = rulebook;
     }
 
     private LocalDate today() {
@@ -75,7 +79,7 @@ class SitesController {
     @GetMapping("/airspace/sites/new")
     String newSite(Model model) {
         Office.OperatorView o = office.operator();
-        Form form = SiteForm.of("New site", "/airspace/sites/new", "/airspace")
+        Form form = SiteForm.of("New site", "/airspace/sites/new", "/airspace", rulebook.places())
                 .set("jurisdiction", o.jurisdiction())
                 .set("zone", o.zone().getId());
         return editor(form, List.of(), model);
@@ -83,13 +87,13 @@ class SitesController {
 
     @PostMapping("/airspace/sites/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(SiteForm.of("New site", "/airspace/sites/new", "/airspace").bind(params), params, null, model);
+        return store(SiteForm.of("New site", "/airspace/sites/new", "/airspace", rulebook.places()).bind(params), params, null, model);
     }
 
     @GetMapping("/airspace/sites/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Sites.SiteView s = sites.site(id);
-        Form form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id)
+        Form form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
                 .version(s.version());
         SiteForm.values(s).forEach(form::set);
         return editor(form, SiteForm.rows(s.features()), model);
@@ -98,7 +102,7 @@ class SitesController {
     @PostMapping("/airspace/sites/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
-                SiteForm.of(sites.site(id).name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id)
+                SiteForm.of(sites.site(id).name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
                         .bind(params),
                 params,
                 id,
@@ -283,12 +287,12 @@ class SitesController {
         List<SiteForm.Row> rows = new ArrayList<>();
         if (id == null) {
             Office.OperatorView o = office.operator();
-            form = SiteForm.of("New site", "/airspace/sites/new", "/airspace")
+            form = SiteForm.of("New site", "/airspace/sites/new", "/airspace", rulebook.places())
                     .set("jurisdiction", o.jurisdiction())
                     .set("zone", o.zone().getId());
         } else {
             Sites.SiteView s = sites.site(id);
-            form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id)
+            form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
                     .version(s.version());
             SiteForm.values(s).forEach(form::set);
             rows.addAll(SiteForm.rows(s.features()));

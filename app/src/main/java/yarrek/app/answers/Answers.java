@@ -4,6 +4,8 @@ import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -77,6 +79,12 @@ public class Answers {
      */
     @Transactional
     public void say(About about, UUID aboutId, Map<String, String> typed, String by) {
+        say(about, aboutId, typed, by, ZoneOffset.UTC);
+    }
+
+    /** The same with times of day in the civil time of a place. */
+    @Transactional
+    public void say(About about, UUID aboutId, Map<String, String> typed, String by, ZoneId zone) {
         typed.forEach((fact, text) -> {
             FactDefinition d = Vocabulary.define(fact);
             AnswerEntity.Key key = new AnswerEntity.Key(about, aboutId, fact);
@@ -87,7 +95,7 @@ public class Answers {
                 }
                 return;
             }
-            String value = stored(read(d, text));
+            String value = stored(read(d, text, zone));
             boolean first = a == null;
             if (first) {
                 a = new AnswerEntity(about, aboutId, fact);
@@ -109,7 +117,20 @@ public class Answers {
      * @throws IllegalArgumentException naming the question and what is accepted
      */
     public FactValue read(FactDefinition d, String text) {
+        return read(d, text, ZoneOffset.UTC);
+    }
+
+    /** The same with times of day in the civil time of a place: "today 10:45", "25 Nov 2026 14:05", or an instant. */
+    public FactValue read(FactDefinition d, String text, ZoneId zone) {
         String s = text.strip();
+        FactValue value = parsed(d, s, zone);
+        d.nonsense(value, LocalDate.ofInstant(clock.instant(), zone).plusDays(1)).ifPresent(why -> {
+            throw new IllegalArgumentException(why);
+        });
+        return value;
+    }
+
+    private FactValue parsed(FactDefinition d, String s, ZoneId zone) {
         try {
             return switch (d.type()) {
                 case QUANTITY -> new FactValue.Quantity(quantity(d, s), 0);
@@ -134,12 +155,29 @@ public class Answers {
                 }
                 case DATE ->
                     new FactValue.Date(
-                            TypedInput.date(s, LocalDate.ofInstant(clock.instant(), java.time.ZoneOffset.UTC)));
-                case INSTANT -> new FactValue.Moment(Instant.parse(s));
+                            TypedInput.date(s, LocalDate.ofInstant(clock.instant(), zone)));
+                case INSTANT -> new FactValue.Moment(moment(s, zone));
             };
         } catch (IllegalArgumentException | java.time.DateTimeException e) {
             throw new IllegalArgumentException(d.label() + ": “" + s + "” is not understood; " + e.getMessage(), e);
         }
+    }
+
+    private Instant moment(String s, ZoneId zone) {
+        if (s.matches(".*\\dT\\d.*")) {
+            return java.time.OffsetDateTime.parse(s).toInstant();
+        }
+        boolean utc = s.toUpperCase(java.util.Locale.ROOT).endsWith("UTC");
+        String local = utc ? s.substring(0, s.length() - 3).strip() : s;
+        int at = local.lastIndexOf(' ');
+        if (at < 0) {
+            throw new IllegalArgumentException("type a day and a time, such as today 10:45, or 25 Nov 2026 14:05");
+        }
+        ZoneId of = utc ? ZoneOffset.UTC : zone;
+        return TypedInput.date(local.substring(0, at).strip(), LocalDate.ofInstant(clock.instant(), of))
+                .atTime(TypedInput.time(local.substring(at + 1)))
+                .atZone(of)
+                .toInstant();
     }
 
     private static double quantity(FactDefinition d, String s) {
@@ -194,7 +232,7 @@ public class Answers {
                                 a.fact,
                                 restored(d, a.value),
                                 "said of " + about.words() + " by " + a.saidBy + " on "
-                                        + LocalDate.ofInstant(a.saidAt, java.time.ZoneOffset.UTC));
+                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC));
                     });
         }
     }

@@ -11,12 +11,18 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.converter.HttpMessageConverters;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.http.converter.json.JacksonJsonHttpMessageConverter;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import yarrek.app.web.NotFoundException;
 import yarrek.formats.log.BrokenFileException;
 
@@ -41,6 +47,20 @@ class ApiConfig {
                 .addSecurityItem(new SecurityRequirement().addList("token"));
     }
 
+    /** What a caller says and nobody reads is a mistake, at any level; what is stored may have members that are gone. */
+    @Bean
+    WebMvcConfigurer strictBodies(JsonMapper json) {
+        JsonMapper strict = json.rebuild()
+                .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                .build();
+        return new WebMvcConfigurer() {
+            @Override
+            public void configureMessageConverters(HttpMessageConverters.ServerBuilder builder) {
+                builder.withJsonConverter(new JacksonJsonHttpMessageConverter(strict));
+            }
+        };
+    }
+
     /** Errors as problem details with a stable code. */
     @RestControllerAdvice(annotations = RestController.class)
     @Order(Ordered.HIGHEST_PRECEDENCE)
@@ -61,6 +81,13 @@ class ApiConfig {
 
         @ExceptionHandler(HttpMessageNotReadableException.class)
         ProblemDetail unreadable(HttpMessageNotReadableException e) {
+            if (e.getMostSpecificCause() instanceof UnrecognizedPropertyException u) {
+                return problem(
+                        HttpStatus.UNPROCESSABLE_CONTENT,
+                        "The request says something that is not understood",
+                        "there is no member '" + u.getPropertyName() + "' here; it takes " + u.getKnownPropertyIds(),
+                        "request.member");
+            }
             String m = String.valueOf(e.getMostSpecificCause().getMessage());
             return problem(
                     HttpStatus.BAD_REQUEST,

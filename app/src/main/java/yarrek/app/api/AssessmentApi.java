@@ -1,11 +1,14 @@
 package yarrek.app.api;
 
+import java.time.Clock;
 import java.time.DateTimeException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.ZoneId;
-import java.util.ArrayList;
+import java.time.ZoneOffset;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -20,6 +23,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.JsonNode;
+import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
@@ -126,10 +130,22 @@ class AssessmentApi {
             LocalDate readOn,
             String confidence) {}
 
-    private final Rulebook rulebook;
+    /** Longest job there may be, and so the longest stretch and the most of them. */
+    private static final int MOST_DAYS = 60;
 
-    AssessmentApi(Rulebook rulebook) {
+    private static final Instant EARLIEST = Instant.parse("1990-01-01T00:00:00Z");
+    private static final Instant LATEST = Instant.parse("2200-01-01T00:00:00Z");
+    private static final Set<String> QUANTITY_MEMBERS = Set.of("value", "uncertainty", "unit");
+    private static final Set<String> ROLES = Set.of("operator", "pilot", "observer", "aircraft", "job");
+
+    private final Rulebook rulebook;
+    private final Papers papers;
+    private final Clock clock;
+
+    AssessmentApi(Rulebook rulebook, Papers papers, Clock clock) {
         this.rulebook = rulebook;
+        this.papers = papers;
+        this.clock = clock;
     }
 
     /** The words that facts may have. */
@@ -156,7 +172,7 @@ class AssessmentApi {
             if (value == null || value.isNull()) {
                 b.without(name);
             } else {
-                fact(b, name, value);
+                fact(b, name, value, latest(before.windows()));
             }
         });
         Comparison c = Comparison.of(assessment(before), assessment(b.build()));
@@ -181,8 +197,14 @@ class AssessmentApi {
     /** Which kinds of operation of a law are open, and what limits each. */
     @PostMapping("/operations")
     List<OperationOut> operations(
-            @RequestParam(value = "law", defaultValue = "EU") String law, @RequestBody AssessmentIn in) {
-        return OperationFit.of(facts(in), pack(law)).stream()
+            @RequestParam(value = "law", required = false) String law, @RequestBody AssessmentIn in) {
+        Facts facts = facts(in);
+        String place = law != null
+                ? law
+                : facts.place()
+                        .orElseThrow(() -> new ApiConfig.BadRequestException(
+                                "law", "say whose law: ?law=GB, or the fact jurisdiction"));
+        return OperationFit.of(facts, pack(place)).stream()
                 .map(f -> new OperationOut(
                         f.operation().id(),
                         f.operation().title(),
@@ -231,7 +253,7 @@ class AssessmentApi {
         return Assessment.of(facts, rulebook.packsFor(facts, OwnRules.Setting.NONE));
     }
 
-    private static Facts facts(AssessmentIn in) {
+    private Facts facts(AssessmentIn in) {
         ZoneId zone;
         try {
             zone = in.zone() == null ? ZoneId.of("UTC") : ZoneId.of(in.zone());
@@ -240,44 +262,99 @@ class AssessmentApi {
                     "facts.zone", "zone must be a time zone such as Atlantic/Azores, got '" + in.zone() + "'");
         }
         Facts.Builder b = Facts.builder(zone);
-        if (in.facts() != null) {
-            in.facts().forEach((name, value) -> fact(b, name, value));
+        List<TimeWindow> windows = each(in.windows(), "windows").stream()
+                .map(AssessmentApi::window)
+                .toList();
+        if (windows.size() > MOST_DAYS) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.windows", "at most " + MOST_DAYS + " windows, got " + windows.size());
         }
-        if (in.windows() != null) {
-            in.windows().forEach(w -> b.window(window(w)));
+        windows.forEach(b::window);
+        if (in.facts() != null) {
+            in.facts().forEach((name, value) -> fact(b, name, value, latest(windows)));
         }
         if (in.papers() != null) {
-            List<PaperHeld> held = new ArrayList<>();
-            for (PaperIn p : in.papers()) {
-                try {
-                    boolean endKnown = p.endKnown() != null ? p.endKnown() : p.validTo() != null;
-                    held.add(new PaperHeld(
-                            p.kind(),
-                            Optional.ofNullable(p.level()),
-                            p.of(),
-                            p.number() == null ? "" : p.number(),
-                            p.jurisdiction() == null ? "" : p.jurisdiction(),
-                            new Validity(Optional.ofNullable(p.validFrom()), Optional.ofNullable(p.validTo()), zone),
-                            endKnown));
-                } catch (IllegalArgumentException e) {
-                    throw new ApiConfig.BadRequestException(
-                            "facts.papers", "paper " + p.kind() + ": " + e.getMessage());
-                }
-            }
-            b.papers(held);
+            Map<String, Papers.Kind> kinds = new HashMap<>();
+            papers.kinds().forEach(k -> kinds.put(k.code(), k));
+            b.papers(each(in.papers(), "papers").stream()
+                    .map(p -> paper(p, kinds, zone))
+                    .toList());
         }
         if (in.zones() != null) {
-            b.zones(in.zones().stream().map(AssessmentApi::zone).toList());
+            b.zones(each(in.zones(), "zones").stream().map(AssessmentApi::zone).toList());
         }
-        if (in.approvals() != null) {
-            in.approvals()
-                    .forEach(a -> b.approval(
-                            new ApprovalHeld(a.reference(), a.lifts() == null ? Set.of() : Set.copyOf(a.lifts()))));
-        }
+        each(in.approvals(), "approvals").forEach(a -> b.approval(approval(a)));
         return b.build();
     }
 
-    private static void fact(Facts.Builder b, String name, JsonNode v) {
+    /** The members of a list; none of them may be null. */
+    private static <T> List<T> each(List<T> list, String name) {
+        if (list == null) {
+            return List.of();
+        }
+        int at = list.indexOf(null);
+        if (at >= 0) {
+            throw new ApiConfig.BadRequestException(
+                    "facts." + name, "member " + (at + 1) + " of " + name + " is null; leave it out");
+        }
+        return list;
+    }
+
+    private LocalDate latest(List<TimeWindow> windows) {
+        LocalDate today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC).plusDays(1);
+        return windows.stream()
+                .map(w -> LocalDate.ofInstant(w.end(), ZoneOffset.UTC).plusDays(1))
+                .filter(d -> d.isAfter(today))
+                .max(LocalDate::compareTo)
+                .orElse(today);
+    }
+
+    private static PaperHeld paper(PaperIn p, Map<String, Papers.Kind> kinds, ZoneId zone) {
+        if (p.kind() == null || !kinds.containsKey(p.kind())) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.papers",
+                    "there is no kind of paper called '" + p.kind() + "'; there are " + new TreeSet<>(kinds.keySet()));
+        }
+        if (p.of() == null || !ROLES.contains(p.of())) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.papers",
+                    "paper " + p.kind() + ": 'of' says whose it is, one of " + new TreeSet<>(ROLES) + ", got '" + p.of()
+                            + "'");
+        }
+        try {
+            boolean endKnown = p.endKnown() != null ? p.endKnown() : p.validTo() != null;
+            return new PaperHeld(
+                    p.kind(),
+                    Optional.ofNullable(p.level()),
+                    p.of(),
+                    p.number() == null ? "" : p.number(),
+                    p.jurisdiction() == null ? "" : p.jurisdiction(),
+                    new Validity(Optional.ofNullable(p.validFrom()), Optional.ofNullable(p.validTo()), zone),
+                    endKnown);
+        } catch (IllegalArgumentException e) {
+            throw new ApiConfig.BadRequestException("facts.papers", "paper " + p.kind() + ": " + e.getMessage());
+        }
+    }
+
+    private ApprovalHeld approval(ApprovalIn a) {
+        if (a.reference() == null || a.reference().isBlank()) {
+            throw new ApiConfig.BadRequestException("facts.approvals", "an approval needs its reference");
+        }
+        Set<String> lifts = new HashSet<>();
+        for (String id : each(a.lifts(), "lifts")) {
+            // a rule that no approval may lift stays breached; an id that no rule has is a mistake
+            rulebook.whyNotLifted(id)
+                    .filter(why -> why.startsWith("there is no rule"))
+                    .ifPresent(why -> {
+                        throw new ApiConfig.BadRequestException(
+                                "facts.approvals", "approval " + a.reference() + ": " + why);
+                    });
+            lifts.add(id);
+        }
+        return new ApprovalHeld(a.reference(), lifts);
+    }
+
+    private static void fact(Facts.Builder b, String name, JsonNode v, LocalDate latest) {
         if (!Vocabulary.knows(name)) {
             throw new ApiConfig.BadRequestException(
                     "facts.name", "there is no fact called '" + name + "'; GET /api/v1/facts lists them");
@@ -287,10 +364,9 @@ class AssessmentApi {
             return;
         }
         try {
-            b.with(
-                    name,
+            FactValue value =
                     switch (d.type()) {
-                        case QUANTITY -> quantity(v);
+                        case QUANTITY -> quantity(d, v);
                         case YES_NO -> {
                             expect(v.isBoolean());
                             yield new FactValue.YesNo(v.booleanValue());
@@ -302,7 +378,10 @@ class AssessmentApi {
                         case WORDS -> {
                             expect(v.isArray());
                             Set<String> words = new HashSet<>();
-                            v.forEach(w -> words.add(w.asString()));
+                            v.forEach(w -> {
+                                expect(w.isString());
+                                words.add(w.asString());
+                            });
                             yield new FactValue.Words(words);
                         }
                         case DATE -> {
@@ -313,8 +392,11 @@ class AssessmentApi {
                             expect(v.isString());
                             yield new FactValue.Moment(instant(v.asString()));
                         }
-                    },
-                    "as given");
+                    };
+            d.nonsense(value, latest).ifPresent(why -> {
+                throw new ApiConfig.BadRequestException("facts.value", name + ": " + why);
+            });
+            b.with(name, value, "as given");
         } catch (IllegalArgumentException | DateTimeException e) {
             String wanted = switch (d.type()) {
                 case QUANTITY -> "a number in " + d.unit() + ", or {\"value\": …, \"uncertainty\": …}";
@@ -328,15 +410,27 @@ class AssessmentApi {
         }
     }
 
-    private static FactValue quantity(JsonNode v) {
-        if (v.isObject()) {
-            expect(v.path("value").isNumber()
-                    && (!v.has("uncertainty") || v.get("uncertainty").isNumber()));
-            return new FactValue.Quantity(
-                    v.get("value").doubleValue(), v.path("uncertainty").asDouble(0));
+    private static FactValue quantity(FactDefinition d, JsonNode v) {
+        if (!v.isObject()) {
+            expect(v.isNumber());
+            return new FactValue.Quantity(v.doubleValue(), 0);
         }
-        expect(v.isNumber());
-        return new FactValue.Quantity(v.doubleValue(), 0);
+        for (String member : v.propertyNames()) {
+            if (!QUANTITY_MEMBERS.contains(member)) {
+                throw new ApiConfig.BadRequestException(
+                        "facts.value",
+                        d.name() + ": a quantity has no member '" + member + "'; it takes value, uncertainty and unit, which is "
+                                + d.unit());
+            }
+        }
+        if (v.has("unit") && !v.get("unit").asString("").equals(d.unit())) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.value", d.name() + " is in " + d.unit() + ", not in " + v.get("unit") + "; convert it");
+        }
+        expect(v.path("value").isNumber()
+                && (!v.has("uncertainty") || v.get("uncertainty").isNumber()));
+        return new FactValue.Quantity(
+                v.get("value").doubleValue(), v.path("uncertainty").asDouble(0));
     }
 
     private static void expect(boolean holds) {
@@ -346,14 +440,26 @@ class AssessmentApi {
     }
 
     private static TimeWindow window(WindowIn w) {
+        TimeWindow window;
         try {
-            return new TimeWindow(instant(w.start()), instant(w.end()));
+            window = new TimeWindow(instant(w.start()), instant(w.end()));
         } catch (DateTimeException | IllegalArgumentException | NullPointerException e) {
             throw new ApiConfig.BadRequestException(
                     "facts.windows",
                     "a window is {\"start\", \"end\"} with the end not before the start, each such as 2027-03-14T10:00:00-01:00, got "
                             + w.start() + " and " + w.end());
         }
+        if (window.start().isBefore(EARLIEST) || window.end().isAfter(LATEST)) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.windows", "a window lies between 1990 and 2200, got " + w.start() + " to " + w.end());
+        }
+        if (Duration.between(window.start(), window.end()).toDays() > MOST_DAYS) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.windows",
+                    "a window is no longer than a job may be, " + MOST_DAYS + " days; give one for each day flown, got "
+                            + w.start() + " to " + w.end());
+        }
+        return window;
     }
 
     private static Instant instant(String s) {

@@ -52,6 +52,11 @@ public final class HeldFacts {
         double minutes = 0;
         boolean known = true;
         for (Approvals.ApprovalView a : held) {
+            double week = windows.stream()
+                    .filter(w -> isFor(a, w, zone))
+                    .mapToDouble(w -> a.terms().outsideWeek(w, zone))
+                    .sum();
+            minutes = Math.max(minutes, week);
             if (a.terms().leavesOpen(Cover.Dimension.TIME)) {
                 continue;
             }

@@ -2,6 +2,7 @@ package yarrek.app.approvals;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import yarrek.core.approval.Cover;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.ShapeText;
 import yarrek.core.time.TimeWindow;
+import yarrek.core.time.WeeklyHours;
 
 /**
  * What is asked for, or what was granted. A null, or an empty list, is not said; a dimension that the paper expressly
@@ -22,6 +24,9 @@ import yarrek.core.time.TimeWindow;
  * @param aircraft serial numbers
  * @param pilots names
  * @param quotes numbers of other approvals that it names
+ * @param allows what it allows beyond the ordinary, in the words of the fact authorisation.allows; null when it is not said
+ * @param sections of the law that it waives
+ * @param weekly hours of the week within its days, as {@link WeeklyHours} reads them; empty for all
  */
 public record Terms(
         Instant from,
@@ -33,14 +38,35 @@ public record Terms(
         List<String> pilots,
         String purpose,
         List<String> quotes,
-        Set<Cover.Dimension> open) {
-    public static final Terms NONE = new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of());
+        Set<Cover.Dimension> open,
+        Set<String> allows,
+        List<String> sections,
+        String weekly) {
+    public static final Terms NONE = new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of(), null, List.of(), "");
 
     public Terms {
         aircraft = List.copyOf(aircraft);
         pilots = List.copyOf(pilots);
         quotes = List.copyOf(quotes);
         open = Set.copyOf(open);
+        allows = allows == null ? null : Set.copyOf(allows);
+        sections = sections == null ? List.of() : List.copyOf(sections);
+        weekly = weekly == null ? "" : weekly;
+    }
+
+    /** Terms of which nobody has said what they allow beyond the ordinary. */
+    public Terms(
+            Instant from,
+            Instant to,
+            String area,
+            Double ceilingM,
+            String ceilingAsWritten,
+            List<String> aircraft,
+            List<String> pilots,
+            String purpose,
+            List<String> quotes,
+            Set<Cover.Dimension> open) {
+        this(from, to, area, ceilingM, ceilingAsWritten, aircraft, pilots, purpose, quotes, open, null, List.of(), "");
     }
 
     @JsonIgnore
@@ -53,16 +79,16 @@ public record Terms(
         return area.isBlank() ? Optional.empty() : Optional.of(ShapeText.area(area));
     }
 
+    /** Minutes of these hours that its hours of the week leave out; zero when it names none. */
+    public double outsideWeek(TimeWindow w, ZoneId place) {
+        return weekly.isBlank() ? 0 : WeeklyHours.parse(weekly).minutesOutside(w, place);
+    }
+
     public boolean leavesOpen(Cover.Dimension d) {
         return open.contains(d);
     }
 
-    /** As a paper for the cover check; what it leaves open is taken from the need. */
-    public Cover.Granted granted(String reference, Cover.Need need) {
-        return granted(reference, need, drawnArea());
-    }
-
-    /** The same with the area read before; reading it again for every day takes its time. */
+    /** As a paper for the cover check; what it leaves open is taken from the need, and its area was read before. */
     public Cover.Granted granted(String reference, Cover.Need need, Optional<Area> drawn) {
         Set<String> craft = new HashSet<>(aircraft);
         if (leavesOpen(Cover.Dimension.AIRCRAFT)) {
@@ -85,6 +111,24 @@ public record Terms(
                         ? need.purpose().or(() -> Optional.of("any"))
                         : purpose.isBlank() ? Optional.empty() : Optional.of(purpose),
                 new HashSet<>(quotes));
+    }
+
+    /** How it stands to a day in every dimension, its hours of the week with its days. */
+    public List<Cover.Finding> cover(
+            String reference, Cover.Need need, Optional<Area> drawn, Cover.Overhangs overhangs, ZoneId place) {
+        List<Cover.Finding> found = Cover.of(need, granted(reference, need, drawn), overhangs);
+        double outside = outsideWeek(need.window(), place);
+        return outside == 0
+                ? found
+                : found.stream()
+                        .map(f -> f.dimension() == Cover.Dimension.TIME
+                                ? new Cover.Finding(
+                                        Cover.Dimension.TIME,
+                                        Cover.State.MISSING,
+                                        "flown for " + yarrek.core.units.Finite.format(outside)
+                                                + " min outside its hours of the week, " + weekly)
+                                : f)
+                        .toList();
     }
 
     /** As it stands, for comparing a request with an approval. */

@@ -353,13 +353,14 @@ public class Applications {
     private Filled papersOf(List<UUID> holders, Set<String> wanted, JobDraft d, String none) {
         List<String> lines = new ArrayList<>();
         String missing = none;
-        String here = sites.site(d.siteId()).jurisdiction();
+        Sites.SiteView site = sites.site(d.siteId());
+        List<TimeWindow> hours = Jobs.windows(d, site.zone());
+        String here = site.jurisdiction();
         for (Papers.Row p : papers.of(holders)) {
-            if (!wanted.contains(p.kind()) || !countsAt(p, here)) {
+            if (!wanted.contains(p.kind()) || !p.countsAt(here)) {
                 continue;
             }
-            boolean covers = (p.validFrom() == null || !p.validFrom().isAfter(d.firstDay()))
-                    && (p.validTo() == null || !p.validTo().isBefore(d.lastDay()));
+            boolean covers = p.covers(hours);
             lines.add(p.kindWords() + (p.level() == null ? "" : " " + p.level()) + " " + p.number() + ", " + p.issuer()
                     + (p.amount() == null ? "" : ", sum " + p.amount().toPlainString() + " " + p.amountCurrency())
                     + (p.validTo() == null ? "" : ", valid to " + show.day(p.validTo()))
@@ -727,7 +728,7 @@ public class Applications {
                 .forEach(holders::add);
         Map<UUID, String> captions = new LinkedHashMap<>();
         papers.of(holders).stream()
-                .filter(p -> wanted.contains(p.kind()) && countsAt(p, job.site().jurisdiction()))
+                .filter(p -> wanted.contains(p.kind()) && p.countsAt(job.site().jurisdiction()))
                 .forEach(p -> captions.put(p.id(), p.kindWords() + " " + p.number()));
         return papers.scans(captions.keySet()).stream()
                 .map(x -> new Pdf.Scan(
@@ -735,10 +736,6 @@ public class Applications {
                         x.contentType(),
                         papers.scanFile(x.id()).content()))
                 .toList();
-    }
-
-    private static boolean countsAt(Papers.Row p, String jurisdiction) {
-        return p.jurisdiction().isEmpty() || p.jurisdiction().contains(jurisdiction.replaceFirst("-.*", ""));
     }
 
     @Transactional(readOnly = true)

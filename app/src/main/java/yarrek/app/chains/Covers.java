@@ -1,6 +1,7 @@
 package yarrek.app.chains;
 
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -97,7 +98,7 @@ public class Covers {
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
         List<Paper> papers = held.stream()
                 .map(a -> new Paper(
-                        a, jobs.need(a, all, job.draft(), job.site()), a.terms().drawnArea()))
+                        a, jobs.need(a, all, job.draft(), job.site()), a.terms().drawnArea(), job.site().zone()))
                 .toList();
         Cover.Overhangs overhangs = new Cover.Overhangs();
         List<Fleet.BuildView> craft = craft(job, held);
@@ -148,7 +149,7 @@ public class Covers {
     }
 
     /** A paper with what it has to cover and its area, each worked out once. */
-    private record Paper(Approvals.ApprovalView approval, Cover.Need need, Optional<Area> area) {}
+    private record Paper(Approvals.ApprovalView approval, Cover.Need need, Optional<Area> area, ZoneId place) {}
 
     private static Cell cell(Paper p, Fleet.BuildView build, TimeWindow w, LocalDate day, Cover.Overhangs overhangs) {
         Approvals.ApprovalView a = p.approval();
@@ -157,7 +158,7 @@ public class Covers {
         }
         Cover.Need need = p.need().in(w);
         need = build == null ? need : need.with(build.aircraft().serial());
-        List<Cover.Finding> findings = Cover.of(need, a.terms().granted(a.reference(), need, p.area()), overhangs);
+        List<Cover.Finding> findings = a.terms().cover(a.reference(), need, p.area(), overhangs, p.place());
         List<Cover.Finding> open =
                 findings.stream().filter(f -> f.state() != Cover.State.COVERED).toList();
         boolean missing = open.stream().anyMatch(f -> f.state() == Cover.State.MISSING);

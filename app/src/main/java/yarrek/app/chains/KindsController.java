@@ -51,9 +51,7 @@ class KindsController {
                         .toList());
         model.addAttribute(
                 "places",
-                Rulebook.SHIPPED.stream()
-                        .map(p -> p.toUpperCase(java.util.Locale.ROOT))
-                        .toList());
+                List.copyOf(rulebook.jurisdictions().keySet()));
         model.addAttribute("in", in);
         model.addAttribute("settings", kinds.settings());
         return "chains/kinds";

@@ -19,6 +19,8 @@ import yarrek.app.approvals.Terms;
 import yarrek.app.web.Form;
 import yarrek.app.web.TypedInput;
 import yarrek.core.approval.Cover;
+import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.WeeklyHours;
 import yarrek.core.geo.ShapeText;
 import yarrek.core.units.Finite;
 
@@ -31,6 +33,14 @@ final class TermsForm {
             Cover.Dimension.AIRCRAFT, "any aircraft of the operator",
             Cover.Dimension.PILOTS, "any pilot of the operator",
             Cover.Dimension.PURPOSE, "any purpose");
+
+    private static final Map<String, String> ALLOWED = Map.of(
+            "BVLOS", "beyond sight",
+            "EVLOS", "extended sight",
+            "overPeople", "over people",
+            "assembly", "over assemblies",
+            "nearPeople", "near people",
+            "event", "an event");
 
     private TermsForm() {}
 
@@ -50,6 +60,7 @@ final class TermsForm {
                 .text("fromTime", "at", "local time such as 8:00, or 8:00 UTC")
                 .text("toDay", "To", "last day")
                 .text("toTime", "until", "local time such as 18:00, or 18:00 UTC")
+                .text("weekly", "Hours of the week", "such as mon-fri 08:00-18:00; sat 9:00-12:00; empty: all hours")
                 .group("Place")
                 .area(
                         "area",
@@ -86,6 +97,19 @@ final class TermsForm {
                                     .filter(OPEN::containsKey)
                                     .map(d -> new Form.Option(d.name(), OPEN.get(d)))
                                     .toList())
+                    .select(
+                            "saysAllowed",
+                            "What it allows is read",
+                            "whether the ticks below are all that it allows beyond the ordinary",
+                            Form.words("not yet", "yes"))
+                    .ticks(
+                            "allows",
+                            "Allows",
+                            "",
+                            Vocabulary.define("authorisation.allows").words().stream()
+                                    .map(w -> new Form.Option(w, ALLOWED.getOrDefault(w, w)))
+                                    .toList())
+                    .text("sections", "Waives sections", "such as 107.31, 107.39")
                     .area(
                             "conditions",
                             "Conditions",
@@ -106,6 +130,10 @@ final class TermsForm {
                 .setAll("pilots", t.pilots())
                 .set("purpose", t.purpose())
                 .set("quotes", String.join(", ", t.quotes()))
+                .set("weekly", t.weekly())
+                .set("saysAllowed", t.allows() == null ? "" : "yes")
+                .setAll("allows", t.allows() == null ? List.of() : List.copyOf(t.allows()))
+                .set("sections", String.join(", ", t.sections()))
                 .setAll("open", t.open().stream().map(Enum::name).toList());
     }
 
@@ -131,6 +159,12 @@ final class TermsForm {
             } catch (IllegalArgumentException e) {
                 form.error("area", e.getMessage());
             }
+        }
+        String weekly = form.optionalText("weekly", 400);
+        try {
+            WeeklyHours.parse(weekly);
+        } catch (IllegalArgumentException e) {
+            form.error("weekly", e.getMessage());
         }
         Double typed = form.metres("ceiling", 0, 10_000);
         boolean sea = "SEA".equals(form.raw("ceilingFrom"));
@@ -159,7 +193,12 @@ final class TermsForm {
                 chosen(form, "pilots"),
                 purpose == null ? "" : purpose,
                 quotes,
-                open);
+                open,
+                form.raw("saysAllowed").equals("yes") ? new HashSet<>(chosen(form, "allows")) : null,
+                java.util.Arrays.stream(form.raw("sections").split("[,;\\s]+"))
+                        .filter(x -> !x.isBlank())
+                        .toList(),
+                weekly);
     }
 
     /** A ceiling above sea level leaves the less above ground the higher the ground; without the ground it is not known. */

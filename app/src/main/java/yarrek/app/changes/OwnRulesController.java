@@ -26,6 +26,7 @@ import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Rule;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.rules.RulePackReader;
 
 /** The operator's own rules: house, maker, by-law, landowner, approval; written word by word with a live example. */
 @Controller
@@ -106,8 +107,14 @@ class OwnRulesController {
                 : rulebook.shippedHouseRules().stream()
                         .filter(r -> r.id().equals(instead))
                         .findFirst();
-        RuleDraft draft =
-                rule.flatMap(RuleDraft::from).orElseGet(() -> RuleDraft.blank(instead == null ? "" : instead));
+        Optional<RuleDraft> lines = rule.flatMap(RuleDraft::from);
+        if (rule.isPresent() && lines.isEmpty()) {
+            // it says more than lines can: it is changed as the text that it is
+            model.addAttribute(
+                    "yaml",
+                    RulePackReader.shippedRule("house.yaml", rule.get().id()).orElse(""));
+        }
+        RuleDraft draft = lines.orElseGet(() -> RuleDraft.blank(instead == null ? "" : instead));
         return editor(model, null, -1, draft, bound, true, null);
     }
 

@@ -140,7 +140,7 @@ class DemoWorld implements ApplicationRunner {
         today = LocalDate.now(clock.withZone(ZONE));
         ids.put(
                 "operator",
-                office.saveOperator("Larkmoor Coastal Survey Co-operative", "EU", ZONE, "+351 000 000 000"));
+                office.saveOperator("Larkmoor Coastal Survey Co-operative", "EU-XT", ZONE, "+351 000 000 000"));
         try (InputStream in = getClass().getResourceAsStream("/demo/tarrow-isles.geojson")) {
             bringIn(in.readAllBytes(), "Tarrow Isles zones", "invented by Yarrek for the Tarrow Isles", true);
         }
@@ -158,6 +158,8 @@ class DemoWorld implements ApplicationRunner {
         answersGiven();
         ownRules();
         planJobs();
+        answers.say(
+                Answers.About.JOB, ids.get("Roost watch at dusk"), Map.of("zone.conditionsKept", "yes"), BY);
         chains();
         fly();
         openIncident();
@@ -331,8 +333,19 @@ class DemoWorld implements ApplicationRunner {
             paper("markOnAircraft", null, "aircraft", name, -200, null, 0, null);
         }
         paper("hullInsurance", null, "aircraft", "Marram", -340, 25, 10, null);
-        paper("maintenanceRelease", null, "aircraft", "Marram", -170, 12, 7, null);
-        paper("maintenanceRelease", null, "aircraft", "Bracken", -400, -35, 7, null);
+        for (Fleet.AircraftView a : fleet.aircraft()) {
+            switch (a.name()) {
+                case "Marram" -> paper("maintenanceRelease", null, "aircraft", a.name(), -170, 12, 7, null);
+                case "Heath" -> paper("maintenanceRelease", null, "aircraft", a.name(), -400, -35, 7, null);
+                default -> paper("maintenanceRelease", null, "aircraft", a.name(), -150, 260, 7, null);
+            }
+        }
+        rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", true, BY);
+        rulebook.sayRead(
+                "EU-XT",
+                today.minusDays(40),
+                "The invented ordinances of the isles as printed, sections 1 to 14; nothing changed.",
+                BY);
     }
 
     // --- fleet -------------------------------------------------------------------------------------------------------
@@ -436,6 +449,7 @@ class DemoWorld implements ApplicationRunner {
                         wind,
                         -10.0,
                         40.0,
+                        500.0,
                         remoteId,
                         Set.copyOf(lights),
                         fit)));
@@ -743,7 +757,7 @@ class DemoWorld implements ApplicationRunner {
                         name,
                         new Position(lat, lon),
                         Area.of(area),
-                        "EU",
+                        "EU-XT",
                         ZONE,
                         ELEVATIONS.get(name),
                         relief,
@@ -1550,7 +1564,8 @@ class DemoWorld implements ApplicationRunner {
                                     "none",
                                     "OPEN",
                                     null,
-                                    null),
+                                    null,
+                                    v.about()),
                             manager());
                     return;
                 }

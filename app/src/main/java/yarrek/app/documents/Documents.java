@@ -33,6 +33,7 @@ import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Pdf;
 import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Verdict;
+import yarrek.core.time.TimeWindow;
 
 /** The documents that an official may ask one person for on one job, and the printed binder of the job. */
 @Service
@@ -113,7 +114,7 @@ public class Documents {
                 .collect(Collectors.toSet());
         List<Papers.Row> rows = papers.of(whose.keySet()).stream()
                 .filter(p -> shown.contains(p.kind()))
-                .filter(p -> countsAt(p, job.site().jurisdiction()))
+                .filter(p -> p.countsAt(job.site().jurisdiction()))
                 .toList();
         Map<UUID, List<Papers.Scan>> scans = papers
                 .scans(rows.stream().map(Papers.Row::id).toList())
@@ -143,27 +144,14 @@ public class Documents {
         };
     }
 
-    private static boolean countsAt(Papers.Row p, String law) {
-        return new yarrek.core.rulebook.PaperHeld(
-                        p.kind(),
-                        Optional.empty(),
-                        "",
-                        "",
-                        p.jurisdiction(),
-                        new yarrek.core.time.Validity(Optional.empty(), Optional.empty(), java.time.ZoneOffset.UTC),
-                        true)
-                .countsIn(Optional.of(law));
-    }
-
     private static Doc doc(Papers.Row p, String whose, Jobs.JobView job, List<Papers.Scan> scans) {
-        LocalDate first = job.draft().firstDay();
-        LocalDate last = job.draft().lastDay();
-        boolean begins = p.validFrom() == null || !p.validFrom().isAfter(first);
-        boolean lasts = p.validTo() == null || !p.validTo().isBefore(last);
-        String shape = begins && lasts ? "full" : "notch";
-        String standing = begins && lasts
+        List<TimeWindow> windows = job.windows();
+        boolean covers = p.covers(windows);
+        boolean begins = p.validity().holdsAt(windows.get(0).start());
+        String shape = covers ? "full" : "notch";
+        String standing = covers
                 ? "in force on every day of the job"
-                : !begins ? "not yet in force on the first day" : "runs out before the last day";
+                : begins ? "runs out before the end of the job" : "not in force when the job begins";
         return new Doc(p, whose, shape, standing, scans);
     }
 

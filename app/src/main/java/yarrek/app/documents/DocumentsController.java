@@ -220,7 +220,15 @@ class DocumentsController {
             @RequestParam(value = "copies", defaultValue = "1") int copies) {
         LabelSize s = size(size);
         List<Label> all = new ArrayList<>();
-        List<Label> one = labels(aircraft, s, what);
+        List<Label> one;
+        try {
+            one = labels(aircraft, s, what);
+        } catch (IllegalArgumentException e) {
+            // the page of the labels says why; there is nothing to print
+            return ResponseEntity.unprocessableContent()
+                    .contentType(org.springframework.http.MediaType.TEXT_PLAIN)
+                    .body(("No labels can be printed: " + e.getMessage()).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        }
         for (int i = 0; i < Math.max(1, Math.min(60, copies)); i++) {
             all.addAll(one);
         }

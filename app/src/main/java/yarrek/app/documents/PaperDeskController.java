@@ -161,6 +161,7 @@ class PaperDeskController {
         return kindForm("New kind of paper", "/papers/kinds/new", true)
                 .set("leadDays", 14)
                 .set("shown", "no")
+                .set("house", "no")
                 .page(model, "form");
     }
 
@@ -177,6 +178,7 @@ class PaperDeskController {
                 .set("needs", k.needs())
                 .set("insures", k.insures())
                 .set("shown", k.shown() ? "yes" : "no")
+                .set("house", rulebook.houseNeeds(code) ? "yes" : "no")
                 .version(k.version())
                 .page(model, "form");
     }
@@ -239,6 +241,8 @@ class PaperDeskController {
                                     insures,
                                     form.raw("shown").equals("yes")),
                             of == null);
+                    rulebook.houseNeeds(
+                            code, words, holder, form.raw("house").equals("yes"), Viewer.current().name());
                     return "redirect:/papers/kinds";
                 })
                 .orElseGet(() -> form.page(model, "form"));
@@ -257,6 +261,11 @@ class PaperDeskController {
                 .text("currency", "Currency", "such as EUR")
                 .text("needs", "Needs", "what must be at hand")
                 .select("insures", "Insures", "", Form.words("nothing", "liability", "hull", "trip"))
-                .select("shown", "An official may ask for it", "", Form.words("choose", "yes", "no"));
+                .select("shown", "An official may ask for it", "", Form.words("choose", "yes", "no"))
+                .select(
+                        "house",
+                        "The house needs it for every job",
+                        "then a job without one in force does not go",
+                        Form.words("no answer", "yes", "no"));
     }
 }

@@ -54,6 +54,9 @@ class AircraftModel {
     @Column(name = "temperature_max_c")
     Double temperatureMaxC;
 
+    @Column(name = "max_height_m")
+    Double maxHeightM;
+
     String remoteId;
     String lights;
 

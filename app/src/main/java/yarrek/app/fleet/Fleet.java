@@ -49,6 +49,7 @@ public class Fleet {
             Double windLimitMps,
             Double temperatureMinC,
             Double temperatureMaxC,
+            Double maxHeightM,
             String remoteId,
             Set<String> lights,
             Set<UUID> packIds) {
@@ -190,6 +191,7 @@ public class Fleet {
         m.windLimitMps = v.windLimitMps();
         m.temperatureMinC = v.temperatureMinC();
         m.temperatureMaxC = v.temperatureMaxC();
+        m.maxHeightM = v.maxHeightM();
         m.remoteId = v.remoteId();
         m.lights = String.join(",", new TreeSet<>(v.lights()));
         m.packs = v.packIds().stream()
@@ -613,7 +615,7 @@ public class Fleet {
                         .getSingleResult()
                 > 0;
         if (taken) {
-            throw new IllegalArgumentException("there is a " + what + " “" + value + "” already");
+            throw new IllegalArgumentException("there is " + (what.matches("[aeiou].*") ? "an " : "a ") + what + " “" + value + "” already");
         }
     }
 
@@ -651,6 +653,7 @@ public class Fleet {
                 m.windLimitMps,
                 m.temperatureMinC,
                 m.temperatureMaxC,
+                m.maxHeightM,
                 m.remoteId,
                 lights(m.lights),
                 m.packs.stream().map(p -> p.id).collect(Collectors.toSet()));

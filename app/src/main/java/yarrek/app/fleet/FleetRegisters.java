@@ -188,6 +188,7 @@ public class FleetRegisters {
                 .text("tempMax", "Highest temperature", "°C")
                 .text("maxSpeed", "Level speed", "such as 16 m/s")
                 .text("dimension", "Greatest dimension", "such as 0.35 m")
+                .text("maxHeight", "Maker's greatest height", "above take-off, such as 500 m")
                 .group("What it is")
                 .select("hasCamera", "Camera or other personal-data sensor", "", Form.words("choose", "yes", "no"))
                 .select("privatelyBuilt", "Privately built", "", Form.words("choose", "yes", "no"))
@@ -221,6 +222,7 @@ public class FleetRegisters {
                 .yesNo("isToy", a.isToy())
                 .set("maxSpeed", number(a.maxLevelSpeedMps()))
                 .set("dimension", number(a.dimensionM()))
+                .set("maxHeight", number(a.maxHeightM()))
                 .set("wind", number(a.windLimitMps()))
                 .set("tempMin", number(a.temperatureMinC()))
                 .set("tempMax", number(a.temperatureMaxC()))
@@ -246,6 +248,7 @@ public class FleetRegisters {
         Double min = form.number("tempMin", "°C", -80, 60, false);
         Double top = form.number("tempMax", "°C", -20, 90, false);
         Double dimension = form.metres("dimension", 0.01, 20);
+        Double height = form.metres("maxHeight", 1, 20_000);
         Set<String> lights = new HashSet<>(form.all("lights"));
         Set<UUID> packs = new HashSet<>(form.ids("packs"));
         return () -> fleet.save(new Fleet.ModelView(
@@ -265,6 +268,7 @@ public class FleetRegisters {
                 wind,
                 min,
                 top,
+                height,
                 remote,
                 lights,
                 packs));

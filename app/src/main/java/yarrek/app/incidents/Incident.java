@@ -23,6 +23,10 @@ class Incident {
     Double lat;
     Double lon;
     UUID flightId;
+    String jurisdiction;
+    UUID jobId;
+    UUID aircraftId;
+    UUID pilotId;
     String ruleId;
     String breach;
     String harm;

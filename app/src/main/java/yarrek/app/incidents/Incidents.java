@@ -6,9 +6,11 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.flights.Flights;
+import yarrek.app.jobs.Jobs;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
@@ -33,6 +35,15 @@ public class Incidents {
             "pack fire or swelling",
             "other");
 
+    /**
+     * What an incident belongs to; a null is not known.
+     *
+     * @param jurisdiction law of the place where it happened
+     */
+    public record About(String jurisdiction, UUID jobId, UUID aircraftId, UUID pilotId) {
+        public static final About NOTHING = new About(null, null, null, null);
+    }
+
     /** An incident; a null is not known. */
     public record View(
             UUID id,
@@ -48,7 +59,8 @@ public class Incidents {
             String harm,
             String state,
             String openedBy,
-            Instant openedAt) {
+            Instant openedAt,
+            About about) {
         public boolean isOpen() {
             return state.equals("OPEN");
         }
@@ -57,11 +69,15 @@ public class Incidents {
     private final EntityManager em;
     private final Clock clock;
     private final Flights flights;
+    private final Jobs jobs;
+    private final JdbcClient jdbc;
 
-    Incidents(EntityManager em, Clock clock, Flights flights) {
+    Incidents(EntityManager em, Clock clock, Flights flights, Jobs jobs, JdbcClient jdbc) {
         this.em = em;
         this.clock = clock;
         this.flights = flights;
+        this.jobs = jobs;
+        this.jdbc = jdbc;
     }
 
     /** What an incident opened from a breach begins with: time, place and the breach in words. */
@@ -96,7 +112,16 @@ public class Incidents {
                 "none",
                 "OPEN",
                 viewer.name(),
-                clock.instant());
+                clock.instant(),
+                of(f.attribution()));
+    }
+
+    private About of(Flights.Attribution a) {
+        return new About(
+                a.jobId() == null ? null : jobs.jobUnchecked(a.jobId()).site().jurisdiction(),
+                a.jobId(),
+                a.aircraftId(),
+                a.pilotId());
     }
 
     private static int nearest(double[] seconds, double s) {
@@ -129,6 +154,13 @@ public class Incidents {
         i.lon = v.lon();
         i.harm = v.harm();
         i.state = v.state();
+        About about = v.about();
+        i.jobId = about.jobId();
+        i.aircraftId = about.aircraftId();
+        i.pilotId = about.pilotId();
+        i.jurisdiction = about.jurisdiction() != null || about.jobId() == null
+                ? about.jurisdiction()
+                : jobs.jobUnchecked(about.jobId()).site().jurisdiction();
         if (v.id() == null) {
             i.flightId = v.flightId();
             i.ruleId = v.ruleId();
@@ -191,6 +223,50 @@ public class Incidents {
                 i.harm,
                 i.state,
                 i.openedBy,
-                i.openedAt);
+                i.openedAt,
+                new About(i.jurisdiction, i.jobId, i.aircraftId, i.pilotId));
+    }
+
+    // --- duties ------------------------------------------------------------------------------------------------------
+
+    /** A duty that is done, or found not to be due. */
+    public record Settled(String ruleId, String note, String by, Instant at) {}
+
+    @Transactional(readOnly = true)
+    public Map<String, Settled> settled(UUID id) {
+        Map<String, Settled> all = new java.util.HashMap<>();
+        jdbc.sql("select rule_id, note, settled_by, settled_at from incident_duty where incident_id = ?")
+                .param(id)
+                .query((r, n) -> new Settled(
+                        r.getString(1), r.getString(2), r.getString(3), r.getTimestamp(4).toInstant()))
+                .list()
+                .forEach(x -> all.put(x.ruleId(), x));
+        return all;
+    }
+
+    /**
+     * Says that a duty is done, or why it is not due; an empty note takes it back.
+     *
+     * @throws IllegalArgumentException when the note is too long
+     */
+    @Transactional
+    public void settle(UUID id, String ruleId, String note, Viewer viewer) {
+        incident(id, viewer);
+        if (note.length() > 1000) {
+            throw new IllegalArgumentException("at most 1,000 characters can be kept of what was done");
+        }
+        jdbc.sql("delete from incident_duty where incident_id = ? and rule_id = ?")
+                .params(id, ruleId)
+                .update();
+        if (!note.isBlank()) {
+            jdbc.sql("insert into incident_duty values (?, ?, ?, ?, ?)")
+                    .params(
+                            id,
+                            ruleId,
+                            note.strip(),
+                            viewer.name(),
+                            java.sql.Timestamp.from(clock.instant()))
+                    .update();
+        }
     }
 }

@@ -6,7 +6,9 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -16,7 +18,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.Viewer;
@@ -28,8 +34,24 @@ class IncidentsController {
     private final Duties duties;
     private final Office office;
     private final Clock clock;
+    private final Rulebook rulebook;
+    private final Jobs jobs;
+    private final Fleet fleet;
+    private final Crew crew;
 
-    IncidentsController(Incidents incidents, Duties duties, Office office, Clock clock) {
+    IncidentsController(
+            Incidents incidents,
+            Duties duties,
+            Office office,
+            Clock clock,
+            Rulebook rulebook,
+            Jobs jobs,
+            Fleet fleet,
+            Crew crew) {
+        this.rulebook = rulebook;
+        this.jobs = jobs;
+        this.fleet = fleet;
+        this.crew = crew;
         this.incidents = incidents;
         this.duties = duties;
         this.office = office;
@@ -45,7 +67,11 @@ class IncidentsController {
 
     @GetMapping("/incidents/{id}")
     String incident(@PathVariable("id") UUID id, Model model) {
-        model.addAttribute("incident", incidents.incident(id, Viewer.current()));
+        Incidents.View incident = incidents.incident(id, Viewer.current());
+        String law = incident.about().jurisdiction();
+        model.addAttribute("incident", incident);
+        model.addAttribute(
+                "place", law == null ? "not known" : rulebook.places().getOrDefault(law, law));
         model.addAttribute("zone", office.operator().zone());
         model.addAttribute("duties", duties.of(id, Viewer.current()));
         return "incidents/incident";
@@ -56,6 +82,21 @@ class IncidentsController {
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
         try {
             duties.say(id, params.toSingleValueMap(), Viewer.current());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage() + ". Nothing was stored.");
+        }
+        return "redirect:/incidents/" + id + "#duties";
+    }
+
+    /** A duty is done, or is not due, in somebody's words. */
+    @PostMapping("/incidents/{id}/duties")
+    String settle(
+            @PathVariable("id") UUID id,
+            @RequestParam("rule") String rule,
+            @RequestParam("note") String note,
+            RedirectAttributes flash) {
+        try {
+            incidents.settle(id, rule, note, Viewer.current());
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", e.getMessage() + ". Nothing was stored.");
         }
@@ -81,6 +122,7 @@ class IncidentsController {
         return form("Open an incident", "/incidents/new", "/incidents")
                 .set("day", LocalDate.now(clock.withZone(zone)))
                 .set("time", LocalTime.now(clock.withZone(zone)).withNano(0).withSecond(0))
+                .set("jurisdiction", office.operator().jurisdiction())
                 .set("state", "OPEN");
     }
 
@@ -96,6 +138,10 @@ class IncidentsController {
                         "place",
                         v.lat() == null ? "" : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
                 .set("harm", v.harm())
+                .set("jurisdiction", v.about().jurisdiction())
+                .set("job", v.about().jobId())
+                .set("aircraft", v.about().aircraftId())
+                .set("pilot", v.about().pilotId())
                 .set("state", "OPEN");
     }
 
@@ -133,6 +179,10 @@ class IncidentsController {
                                         ? ""
                                         : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
                         .set("harm", v.harm())
+                        .set("jurisdiction", v.about().jurisdiction())
+                        .set("job", v.about().jobId())
+                        .set("aircraft", v.about().aircraftId())
+                        .set("pilot", v.about().pilotId())
                         .set("state", v.state())
                         .version(v.version()));
         return "form";
@@ -148,7 +198,15 @@ class IncidentsController {
                 model);
     }
 
-    private static Form form(String title, String action, String back) {
+    private Form form(String title, String action, String back) {
+        Map<String, String> ofJobs = new LinkedHashMap<>();
+        jobs.all(Viewer.current())
+                .forEach(j -> ofJobs.put(
+                        j.id().toString(), j.name() + ", " + j.start().atZone(j.zone()).toLocalDate()));
+        Map<String, String> craft = new LinkedHashMap<>();
+        fleet.aircraft().forEach(a -> craft.put(a.id().toString(), a.name()));
+        Map<String, String> people = new LinkedHashMap<>();
+        crew.all().forEach(p -> people.put(p.id().toString(), p.name()));
         List<Form.Option> kinds = new ArrayList<>(List.of(new Form.Option("", "choose")));
         Incidents.KINDS.forEach(k -> kinds.add(new Form.Option(k, k)));
         return new Form(title, action, back)
@@ -158,6 +216,14 @@ class IncidentsController {
                 .text("day", "Day", "local date")
                 .text("time", "Time", "local, such as 14:05")
                 .text("place", "Place", "latitude, longitude")
+                .select(
+                        "jurisdiction",
+                        "Law of the place",
+                        "where it happened; it says what has to be reported",
+                        Form.choices("not known: the operator's home law is taken", rulebook.places()))
+                .select("job", "Job", "", Form.choices("none, or not known", ofJobs))
+                .select("aircraft", "Aircraft", "", Form.choices("not known", craft))
+                .select("pilot", "Pilot", "", Form.choices("not known", people))
                 .select(
                         "state",
                         "State",
@@ -179,6 +245,8 @@ class IncidentsController {
         String state = form.choice("state", true);
         Double lat = null;
         Double lon = null;
+        Incidents.About about = new Incidents.About(
+                form.choice("jurisdiction", false), form.id("job", false), form.id("aircraft", false), form.id("pilot", false));
         String place = form.optionalText("place", 60);
         if (!place.isEmpty()) {
             try {
@@ -198,6 +266,11 @@ class IncidentsController {
         if (!form.hasErrors()) {
             Instant at = day.atTime(time).atZone(zone).toInstant();
             try {
+                if (id != null && state.equals("CLOSED")) {
+                    duties.requireSettled(id, Viewer.current());
+                } else if (state.equals("CLOSED")) {
+                    throw new IllegalArgumentException("open it first: what has to be reported is not yet known");
+                }
                 UUID saved = incidents.save(
                         new Incidents.View(
                                 id,
@@ -213,7 +286,8 @@ class IncidentsController {
                                 harm,
                                 state,
                                 null,
-                                null),
+                                null,
+                                about),
                         Viewer.current());
                 return "redirect:/incidents/" + saved;
             } catch (LostUpdateException e) {

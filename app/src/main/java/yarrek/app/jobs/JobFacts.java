@@ -1,7 +1,10 @@
 package yarrek.app.jobs;
 
+import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.Period;
+import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -32,6 +35,7 @@ import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.StateFacts;
 import yarrek.core.rulebook.SunFacts;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
@@ -54,6 +58,8 @@ public class JobFacts {
     private final Rulebook rulebook;
     private final Approvals approvals;
     private final Kinds kinds;
+    private final Neighbours neighbours;
+    private final Clock clock;
 
     JobFacts(
             Office office,
@@ -66,7 +72,11 @@ public class JobFacts {
             Answers answers,
             Rulebook rulebook,
             Approvals approvals,
-            Kinds kinds) {
+            Kinds kinds,
+            Neighbours neighbours,
+            Clock clock) {
+        this.neighbours = neighbours;
+        this.clock = clock;
         this.approvals = approvals;
         this.kinds = kinds;
         this.office = office;
@@ -96,6 +106,8 @@ public class JobFacts {
         Fleet.BuildView build = d.buildId() == null ? null : fleet.build(d.buildId());
         answers.put(b, about(jobId, d, operator.id(), build));
         b.word("jurisdiction", site.jurisdiction(), "site " + site.name());
+        rulebook.reading(site.jurisdiction())
+                .ifPresent(r -> b.date("nationalRulesReadOn", r.readOn(), "read by " + r.saidBy() + ": " + r.note()));
         word(b, "category", d.category(), "job");
         word(b, "subcategory", d.subcategory(), "job");
         word(b, "purpose", d.purpose(), "job");
@@ -112,6 +124,8 @@ public class JobFacts {
         yesNo(b, "structure.artificial", d.structure().artificial(), "job");
         yesNo(b, "structure.requestedByOwner", d.structure().requested(), "job");
         yesNo(b, "emergency.ongoing", d.emergency(), "job");
+        neighbours.emergencyAt(d.siteId(), jobId)
+                .ifPresent(name -> b.yesNo("emergency.ongoing", true, "said of the job " + name + " at this site"));
         yesNo(b, "dangerousGoodsOrDropping", d.dangerous(), "job");
         yesNo(b, "autoModesAmongObstacles", d.autoModes(), "job");
         quantity(b, "weather.windMps", d.windMps(), 0, "job: forecast as entered");
@@ -119,16 +133,25 @@ public class JobFacts {
         quantity(b, "builtUpDistanceM", site.builtUpDistanceM(), 0, "site " + site.name());
         yesNo(b, "overWater", site.overWater(), "site " + site.name());
         SunFacts.put(b, windows, site.launch());
+        StateFacts.hours(b, windows);
+        booked(b, jobId, d, windows, build);
         Map<UUID, String> roles = new HashMap<>();
         roles.put(operator.id(), "operator");
         aircraft(b, build, windows, roles);
-        pilot(b, d, windows, site, roles);
+        pilot(b, jobId, d, windows, site, roles);
+        if (build == null) {
+            b.unnamed("aircraft");
+        }
+        if (d.pilotId() == null) {
+            b.unnamed("pilot");
+        }
         b.word("observer", d.observerId() == null ? "none" : "besidePilot", "job: crew");
         if (jobId != null) {
             roles.put(jobId, "job");
         }
         List<PaperHeld> held = granted ? counted(papers.held(roles)) : withoutJob(papers.held(roles));
         b.papers(held);
+        StateFacts.put(b, operator.jurisdiction(), site.jurisdiction(), held);
         declarations(b, held, windows, site.jurisdiction());
         recency(b, held, site.jurisdiction());
         if (jobId != null) {
@@ -192,6 +215,12 @@ public class JobFacts {
         List<PaperHeld> marks = papers.held(Map.of(aircraftId, "aircraft")).stream()
                 .filter(p -> p.kind().equals("markOnAircraft"))
                 .toList();
+        boolean airworthy = papers.held(Map.of(aircraftId, "aircraft")).stream()
+                .filter(p -> p.kind().equals("airworthinessCertificate"))
+                .anyMatch(p -> windows.stream().allMatch(w -> p.validity().covers(w)));
+        if (airworthy) {
+            b.yesNo("airworthinessCertificate", true, "on file for " + build.aircraft().name());
+        }
         boolean marked = windows.stream()
                 .allMatch(w -> marks.stream().anyMatch(p -> p.validity().covers(w)));
         b.yesNo(
@@ -231,13 +260,19 @@ public class JobFacts {
         quantity(b, "maker.windMps", m.windLimitMps(), 0, "maker");
         quantity(b, "maker.temperatureMinC", m.temperatureMinC(), 0, "maker");
         quantity(b, "maker.temperatureMaxC", m.temperatureMaxC(), 0, "maker");
+        quantity(b, "maker.heightM", m.maxHeightM(), 0, "maker");
         b.word("remoteId", m.remoteId(), "model " + m.fullName());
         yesNo(b, "remoteIdActive", a.remoteIdActive(), "aircraft " + a.name());
         yesNo(b, "geoAwarenessCurrent", a.geoAwarenessCurrent(), "aircraft " + a.name());
     }
 
     private void pilot(
-            Facts.Builder b, JobDraft d, List<TimeWindow> windows, Sites.SiteView site, Map<UUID, String> roles) {
+            Facts.Builder b,
+            UUID jobId,
+            JobDraft d,
+            List<TimeWindow> windows,
+            Sites.SiteView site,
+            Map<UUID, String> roles) {
         if (d.pilotId() == null) {
             return;
         }
@@ -253,6 +288,10 @@ public class JobFacts {
         }
         yesNo(b, "pilot.fit", d.pilotFit(), p.name() + " says so");
         quantity(b, "pilot.hoursSinceAlcohol", d.hoursSinceAlcohol(), 0, p.name() + " says so");
+        if (jobId != null) {
+            // what was said of the job on the day stands before what the plan took for granted
+            answers.put(b, Map.of(Answers.About.JOB, jobId));
+        }
     }
 
     /** What the model is declared for here, by the declarations in force for the whole job. */
@@ -288,7 +327,8 @@ public class JobFacts {
     }
 
     private void zones(Facts.Builder b, Map<String, String> approvals, Sites.SiteView site, List<TimeWindow> windows) {
-        Airspace.Freshness freshness = airspace.freshness();
+        Instant flown = windows.isEmpty() ? clock.instant() : windows.get(0).start();
+        Airspace.Freshness freshness = airspace.freshness(flown);
         if (freshness == Airspace.Freshness.NONE) {
             return; // nobody has brought zones in: not known, never "none"
         }
@@ -296,16 +336,19 @@ public class JobFacts {
         Double top = known.get("heightAboveGroundM")
                 .map(k -> ((FactValue.Quantity) k.value()).value())
                 .orElse(null);
+        // a zone that binds from a mass binds as soon as the build may reach it
         OptionalDouble mass = known.get("takeoffMassG")
-                .map(k -> OptionalDouble.of(((FactValue.Quantity) k.value()).value()))
+                .map(k -> OptionalDouble.of(((FactValue.Quantity) k.value()).high()))
                 .orElse(OptionalDouble.empty());
         SiteLook look = airspace.look(site.plan(top, windows));
         b.zones(airspace.met(look, mass, approvals, site.zone()));
-        AirspaceFacts.put(b, look, known, freshness == Airspace.Freshness.CURRENT && airspace.isWhole());
+        // a plan looks at the zones as they are known now; a flight at those of its day
+        Airspace.Freshness looked = flown.isAfter(clock.instant()) ? airspace.freshness(clock.instant()) : freshness;
+        AirspaceFacts.put(b, look, known, looked == Airspace.Freshness.CURRENT && airspace.isWhole());
         if (freshness == Airspace.Freshness.CURRENT) {
-            b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
+            b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit on the day of the flight");
         }
-        // out of date: whether the zones still hold is not known
+        // out of date on that day: whether the zones still hold is not known
     }
 
     /** The worst weather on file over the hours; what the job says itself stands only where none covers them. */
@@ -331,6 +374,24 @@ public class JobFacts {
                             site.terrain(),
                             reports.size() + " weather reports on file for the hours");
                 });
+    }
+
+    /** Whether pilot and aircraft are free: known as soon as they are named. */
+    private void booked(
+            Facts.Builder b, UUID jobId, JobDraft d, List<TimeWindow> windows, Fleet.BuildView build) {
+        if (d.pilotId() != null) {
+            Optional<String> other = neighbours.ofPilot(d.pilotId(), jobId, windows);
+            b.yesNo("pilot.bookedElsewhere", other.isPresent(), other.map(n -> "job " + n).orElse("no other job in these hours"));
+        }
+        if (build != null) {
+            Optional<String> other = neighbours.ofBuilds(
+                    fleet.buildsOf(build.aircraft().id()).stream()
+                            .map(Fleet.BuildView::id)
+                            .toList(),
+                    jobId,
+                    windows);
+            b.yesNo("aircraft.bookedElsewhere", other.isPresent(), other.map(n -> "job " + n).orElse("no other job in these hours"));
+        }
     }
 
     private static List<PaperHeld> withoutJob(List<PaperHeld> held) {
@@ -394,7 +455,7 @@ public class JobFacts {
                             ? windows.stream()
                                     .filter(w -> validity.get(p.id()).covers(w))
                                     .toList()
-                            : covered(a, need(d, site, toQuote(a, all)), windows, overhangs)));
+                            : covered(a, need(d, site, toQuote(a, all)), windows, overhangs, site.zone())));
         }
         Set<String> names = new java.util.TreeSet<>();
         onFile.forEach(p -> names.addAll(p.lifts()));
@@ -475,12 +536,16 @@ public class JobFacts {
 
     /** The hours that what is granted covers in every dimension. */
     private static List<TimeWindow> covered(
-            Approvals.ApprovalView a, Cover.Need need, List<TimeWindow> windows, Cover.Overhangs overhangs) {
+            Approvals.ApprovalView a,
+            Cover.Need need,
+            List<TimeWindow> windows,
+            Cover.Overhangs overhangs,
+            ZoneId place) {
         Optional<Area> area = a.terms().drawnArea();
         return windows.stream()
                 .filter(w -> {
                     Cover.Need day = need.in(w);
-                    return Cover.of(day, a.terms().granted(a.reference(), day, area), overhangs).stream()
+                    return a.terms().cover(a.reference(), day, area, overhangs, place).stream()
                             .allMatch(f -> f.state() == Cover.State.COVERED);
                 })
                 .toList();
@@ -519,6 +584,104 @@ public class JobFacts {
         if (!limiting.isEmpty() && (known || outside > 0)) {
             b.quantity("approval.outsideM", outside, 0, "site against " + HeldFacts.numbers(limiting));
         }
+        List<Approvals.ApprovalView> authorisations = held.stream()
+                .filter(a -> kinds.find(a.kind())
+                        .map(k -> OPERATORS.contains(k.kind().gives().paper()))
+                        .orElse(false))
+                .toList();
+        if (!authorisations.isEmpty()) {
+            authorisation(b, authorisations, need(d, site, Set.of()), windows, site.zone());
+        }
+        unlock(b, all, windows, site);
+    }
+
+    /** What the authorisations of these days cover, dimension by dimension; what none of them says stays not known. */
+    private static void authorisation(
+            Facts.Builder b,
+            List<Approvals.ApprovalView> held,
+            Cover.Need need,
+            List<TimeWindow> windows,
+            ZoneId place) {
+        Map<Cover.Dimension, String> facts = Map.of(
+                Cover.Dimension.AREA, "authorisation.placeCovered",
+                Cover.Dimension.TIME, "authorisation.timeCovered",
+                Cover.Dimension.AIRCRAFT, "authorisation.aircraftCovered",
+                Cover.Dimension.PILOTS, "authorisation.pilotCovered");
+        String numbers = HeldFacts.numbers(held);
+        Cover.Overhangs overhangs = new Cover.Overhangs();
+        facts.forEach((dimension, fact) -> {
+            List<Cover.State> days = windows.stream()
+                    .map(w -> held.stream()
+                            .map(a -> {
+                                return a
+                                        .terms()
+                                        .cover(
+                                                a.reference(),
+                                                need.in(w),
+                                                a.terms().drawnArea(),
+                                                overhangs,
+                                                place)
+                                        .stream()
+                                        .filter(f -> f.dimension() == dimension)
+                                        .map(Cover.Finding::state)
+                                        .findFirst()
+                                        .orElse(Cover.State.NOT_KNOWN);
+                            })
+                            .min(java.util.Comparator.comparingInt(
+                                    s -> s == Cover.State.COVERED ? 0 : s == Cover.State.NOT_KNOWN ? 1 : 2))
+                            .orElse(Cover.State.NOT_KNOWN))
+                    .toList();
+            if (days.contains(Cover.State.MISSING)) {
+                b.yesNo(fact, false, numbers);
+            } else if (!days.isEmpty() && !days.contains(Cover.State.NOT_KNOWN)) {
+                b.yesNo(fact, true, numbers);
+            }
+        });
+        held.stream()
+                .map(a -> a.terms().ceilingM())
+                .filter(java.util.Objects::nonNull)
+                .min(Double::compare)
+                .ifPresent(m -> b.quantity("authorisation.heightM", m, 0, numbers));
+        if (held.stream().allMatch(a -> a.terms().allows() != null)) {
+            b.with(
+                    "authorisation.allows",
+                    new FactValue.Words(held.stream()
+                            .flatMap(a -> a.terms().allows().stream())
+                            .collect(java.util.stream.Collectors.toSet())),
+                    numbers);
+        }
+        Set<String> sections = held.stream()
+                .flatMap(a -> a.terms().sections().stream())
+                .collect(java.util.stream.Collectors.toSet());
+        if (!sections.isEmpty()) {
+            b.with("authorisation.sections", new FactValue.Words(sections), numbers);
+        }
+    }
+
+    /** How far the maker's unlock has come for these days: the last stage said, or which is next. */
+    private void unlock(
+            Facts.Builder b, List<Approvals.ApprovalView> all, List<TimeWindow> windows, Sites.SiteView site) {
+        List<Approvals.ApprovalView> unlocks = all.stream()
+                .filter(a -> kinds.find(a.kind()).map(k -> k.kind().unlock()).orElse(false))
+                .filter(a -> windows.stream().anyMatch(w -> {
+                    LocalDate day = w.start().atZone(site.zone()).toLocalDate();
+                    return !day.isBefore(a.firstDay()) && !day.isAfter(a.lastDay());
+                }))
+                .toList();
+        if (unlocks.isEmpty()) {
+            return;
+        }
+        b.yesNo("unlock.needed", true, "an unlock is among the approvals of the job");
+        Optional<yarrek.core.approval.UnlockLife.Stage> open = unlocks.stream()
+                .map(a -> a.state().isHeld()
+                        ? Approvals.life(approvals.stages(a.id()), false).next()
+                        : Optional.of(yarrek.core.approval.UnlockLife.Stage.GRANTED))
+                .flatMap(Optional::stream)
+                .findFirst();
+        b.yesNo(
+                "unlock.ready",
+                open.isEmpty(),
+                open.map(s -> "not yet " + s.words()).orElse("every stage said to be done"));
     }
 
     private static void quantity(Facts.Builder b, String name, Double value, double uncertainty, String source) {

@@ -89,7 +89,13 @@ public class Jobs {
             Sites.SiteView site,
             Fleet.BuildView build,
             AssessmentRow assessment,
-            Instant assessedAt) {}
+            Instant assessedAt) {
+        /** The hours of each day. */
+        public List<TimeWindow> windows() {
+            return Jobs.windows(draft, site.zone());
+        }
+    }
+
 
     /** A job was judged, or judged again. */
     public record Judged(UUID jobId) {}
@@ -145,6 +151,7 @@ public class Jobs {
         if (taken) {
             throw new IllegalArgumentException("there is a job called “" + draft.name() + "” already");
         }
+        JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
         judge(j);
@@ -152,12 +159,56 @@ public class Jobs {
             em.persist(j);
         }
         em.flush();
+        concerns(before, draft, j.id);
         return j.id;
     }
 
     @Transactional
     public void setState(UUID id, String state) {
-        entity(id).state = state;
+        JobEntity j = entity(id);
+        j.state = state;
+        em.flush();
+        concerns(j.draft(), j.draft(), id);
+    }
+
+    /** Other jobs of the same pilot, aircraft or site rest on what this one says of them. */
+    private void concerns(JobDraft before, JobDraft after, UUID id) {
+        Set<UUID> pilots = ids(before.pilotId(), after.pilotId());
+        Set<UUID> builds = new HashSet<>();
+        ids(before.buildId(), after.buildId())
+                .forEach(b -> fleet.buildsOf(fleet.build(b).aircraft().id())
+                        .forEach(x -> builds.add(x.id())));
+        Near near = new Near(
+                id,
+                before.firstDay().isBefore(after.firstDay()) ? before.firstDay() : after.firstDay(),
+                before.lastDay().isAfter(after.lastDay()) ? before.lastDay() : after.lastDay());
+        if (!pilots.isEmpty()) {
+            judgeWhere("j.pilotId in :p", pilots, "another job of the pilot changed", near);
+        }
+        if (!builds.isEmpty()) {
+            judgeWhere("j.buildId in :p", builds, "another job of the aircraft changed", near);
+        }
+        boolean emergency = Boolean.TRUE.equals(before.emergency()) || Boolean.TRUE.equals(after.emergency());
+        if (emergency) {
+            judgeWhere(
+                    "j.siteId in :p",
+                    ids(before.siteId(), after.siteId()),
+                    "an emergency at the site was said or ended",
+                    new Near(id, LocalDate.EPOCH, LocalDate.of(9999, 1, 1)));
+        }
+    }
+
+    /** Other jobs than one, whose days lie among these or beside them. */
+    private record Near(UUID but, LocalDate first, LocalDate last) {}
+
+    private static Set<UUID> ids(UUID... some) {
+        Set<UUID> all = new HashSet<>();
+        for (UUID u : some) {
+            if (u != null) {
+                all.add(u);
+            }
+        }
+        return all;
     }
 
     private void judge(JobEntity j) {
@@ -218,6 +269,10 @@ public class Jobs {
     record ManyConcerned(List<UUID> ids, String because) {}
 
     private void judgeWhere(String condition, Object parameter, String because) {
+        judgeWhere(condition, parameter, because, null);
+    }
+
+    private void judgeWhere(String condition, Object parameter, String because, Near near) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
         Concerned concerned = (Concerned) TransactionSynchronizationManager.getResource(this);
         if (concerned == null) {
@@ -227,10 +282,15 @@ public class Jobs {
         }
         for (UUID id : em.createQuery(
                         "select j.id from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and "
+                                + "(:near = false or (j.id <> :but and j.firstDay <= :last and j.lastDay >= :first)) and "
                                 + condition,
                         UUID.class)
                 .setParameter("today", today)
                 .setParameter("p", parameter)
+                .setParameter("near", near != null)
+                .setParameter("but", near == null ? new UUID(0, 0) : near.but())
+                .setParameter("first", near == null ? today : near.first().minusDays(1))
+                .setParameter("last", near == null ? today : near.last().plusDays(1))
                 .getResultList()) {
             concerned.becauseById.putIfAbsent(id, because);
         }

@@ -103,6 +103,7 @@ class JobsController {
                 "questions",
                 job.assessment().missingFacts().stream()
                         .filter(Vocabulary::knows)
+                        .filter(f -> !Viewer.current().isPilot() || isOfTheDay(f))
                         .map(Vocabulary::define)
                         .map(d -> new Question(
                                 d,
@@ -116,13 +117,21 @@ class JobsController {
     @PostMapping("/jobs/{id}/answers")
     String answer(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
+        jobs.job(id, Viewer.current());
         Map<Answers.About, UUID> about = jobs.about(id);
         Map<Answers.About, Map<String, String>> said = new java.util.EnumMap<>(Answers.About.class);
         params.forEach((name, values) -> {
             String fact = name.startsWith("f.") ? name.substring(2) : "";
             boolean taken = params.containsKey("take." + fact);
             if (Vocabulary.knows(fact) && (taken || !values.get(0).isBlank())) {
-                Answers.About a = Answers.About.valueOf(params.getFirst("a." + fact));
+                // a pilot speaks for the day of a job and for nothing that lasts
+                Answers.About a = Viewer.current().isPilot()
+                        ? Answers.About.JOB
+                        : Answers.About.valueOf(params.getFirst("a." + fact));
+                if (Viewer.current().isPilot() && !isOfTheDay(fact)) {
+                    throw new org.springframework.security.access.AccessDeniedException(
+                            "a pilot says what can only be said on the day");
+                }
                 said.computeIfAbsent(a, k -> new java.util.LinkedHashMap<>()).put(fact, values.get(0));
             }
         });
@@ -133,6 +142,10 @@ class JobsController {
             flash.addFlashAttribute("problem", e.getMessage());
         }
         return "redirect:/jobs/" + id + "#questions";
+    }
+
+    private static boolean isOfTheDay(String fact) {
+        return Vocabulary.define(fact).group().equals("day");
     }
 
     @PostMapping("/jobs/{id}/waivers")

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.Viewer;
 
@@ -17,8 +18,10 @@ import yarrek.app.web.Viewer;
 @Controller
 class OfficeController {
     private final Office office;
+    private final Rulebook rulebook;
 
-    OfficeController(Office office) {
+    OfficeController(Office office, Rulebook rulebook) {
+        this.rulebook = rulebook;
         this.office = office;
     }
 
@@ -112,10 +115,14 @@ class OfficeController {
         return "redirect:/office";
     }
 
-    private static Form operatorForm() {
+    private Form operatorForm() {
         return new Form("The operator", "/office/operator", "/office")
                 .text("name", "Name", "")
-                .select("jurisdiction", "Home jurisdiction", "whose rules hold at home", Form.words("choose", "EU"))
+                .select(
+                        "jurisdiction",
+                        "Home jurisdiction",
+                        "whose law holds at home, the state where it is in a union",
+                        Form.choices("choose", rulebook.places()))
                 .text("zone", "Time zone", "such as Atlantic/Azores")
                 .text("phone", "Telephone", "in international form");
     }

@@ -96,7 +96,7 @@ class SecurityConfig {
                         .authenticated()
                         .requestMatchers(HttpMethod.POST, "/logout", "/notices/**")
                         .authenticated()
-                        .requestMatchers(HttpMethod.POST, "/flights/**", "/incidents/**", "/approvals/*/stages")
+                        .requestMatchers(HttpMethod.POST, "/flights/**", "/incidents/**", "/approvals/*/stages", "/jobs/*/answers")
                         .hasAnyRole("MANAGER", "PILOT")
                         .anyRequest()
                         .hasRole("MANAGER"))

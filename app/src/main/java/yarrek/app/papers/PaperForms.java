@@ -7,12 +7,16 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
+import yarrek.app.airspace.Airspace;
 import yarrek.app.office.Office;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.Vocabulary;
 
 /** A paper as a form. */
 @Component
@@ -20,11 +24,15 @@ public class PaperForms {
     private final Papers papers;
     private final Office office;
     private final Clock clock;
+    private final Rulebook rulebook;
+    private final Airspace airspace;
 
-    PaperForms(Papers papers, Office office, Clock clock) {
+    PaperForms(Papers papers, Office office, Clock clock, Rulebook rulebook, Airspace airspace) {
         this.papers = papers;
         this.office = office;
         this.clock = clock;
+        this.rulebook = rulebook;
+        this.airspace = airspace;
     }
 
     /** @param holderKind whose papers; empty for the fields of all */
@@ -135,6 +143,9 @@ public class PaperForms {
         String conditions = form.optionalText("conditions", 2000);
         String verified = form.optionalText("verifiedWhere", 200);
         String lifts = form.holds("lifts") ? form.optionalText("lifts", 1000) : "";
+        for (String lifted : lifts.split("[ ,]+")) {
+            whyNotLifted(lifted).ifPresent(why -> form.error("lifts", why));
+        }
         String counts = form.optionalText("jurisdiction", 40).toUpperCase(Locale.ROOT);
         if (!counts.matches("[A-Z]{2}(-[A-Z]{2})?( [A-Z]{2}(-[A-Z]{2})?)*|")) {
             form.error("jurisdiction", "type codes such as EU or EU GB; empty when it counts everywhere");
@@ -163,6 +174,15 @@ public class PaperForms {
                         lifts,
                         terms),
                 Viewer.current().name());
+    }
+
+    /** A zone on file, a rule that an approval may lift, or a fact that is settled so. */
+    private Optional<String> whyNotLifted(String id) {
+        int at = id.indexOf('=');
+        if (id.isBlank() || (at > 0 && Vocabulary.knows(id.substring(0, at))) || airspace.zone(id).isPresent()) {
+            return Optional.empty();
+        }
+        return at > 0 ? Optional.of("there is no fact called " + id.substring(0, at)) : rulebook.whyNotLifted(id);
     }
 
     private static Papers.Terms terms(Form form, LocalDate today) {

@@ -26,6 +26,8 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.core.paper.Costs;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.time.Validity;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
@@ -65,7 +67,20 @@ public class Papers {
             LocalDate verifiedOn,
             BigDecimal amount,
             String amountCurrency,
-            String conditions) {}
+            String conditions,
+            Validity validity,
+            boolean territorial) {
+        /** Whether it is in force at every instant of these hours, as the rules see it. */
+        public boolean covers(List<TimeWindow> windows) {
+            return windows.stream().allMatch(validity::covers);
+        }
+
+        /** Whether it counts at a place: an insurance where its territory names it, another paper under the law there. */
+        public boolean countsAt(String place) {
+            PaperHeld held = new PaperHeld(kind, Optional.empty(), holderKind, number, jurisdiction, validity, true);
+            return territorial ? held.namesPlace(place) : held.countsIn(Optional.of(place));
+        }
+    }
 
     /**
      * A kind of paper.
@@ -236,6 +251,14 @@ public class Papers {
     @Transactional(readOnly = true)
     public List<Kind> kindsHeldBy(String holder) {
         return kinds().stream().filter(k -> k.holder().equals(holder)).toList();
+    }
+
+    /** Kinds that insure something: they count where their territory names the place. */
+    private Set<String> insuring() {
+        return kinds().stream()
+                .filter(k -> k.insures() != null)
+                .map(Kind::code)
+                .collect(Collectors.toSet());
     }
 
     private Map<String, String> kindWords() {
@@ -459,9 +482,10 @@ public class Papers {
     @Transactional(readOnly = true)
     public List<Row> all() {
         Map<String, String> words = kindWords();
+        Set<String> insuring = insuring();
         return em.createQuery("from PaperEntity p", PaperEntity.class)
                 .getResultStream()
-                .map(p -> row(p, words))
+                .map(p -> row(p, words, insuring))
                 .sorted(Comparator.comparing((Row r) -> r.actBy() == null ? LocalDate.MAX : r.actBy())
                         .thenComparing(Row::number))
                 .toList();
@@ -473,15 +497,16 @@ public class Papers {
             return List.of();
         }
         Map<String, String> words = kindWords();
+        Set<String> insuring = insuring();
         return em.createQuery(
                         "from PaperEntity p where p.holderId in :ids order by p.kind, p.validFrom", PaperEntity.class)
                 .setParameter("ids", holders)
                 .getResultStream()
-                .map(p -> row(p, words))
+                .map(p -> row(p, words, insuring))
                 .toList();
     }
 
-    private Row row(PaperEntity p, Map<String, String> kindWords) {
+    private Row row(PaperEntity p, Map<String, String> kindWords, Set<String> insuring) {
         Paper paper = p.paper();
         PaperState state = paper.state(clock.instant(), List.of());
         return new Row(
@@ -511,7 +536,9 @@ public class Papers {
                 p.verifiedOn,
                 p.amount,
                 p.amountCurrency,
-                p.conditions);
+                p.conditions,
+                paper.validity(),
+                insuring.contains(p.kind));
     }
 
     /** Name of the status shape of a state. */

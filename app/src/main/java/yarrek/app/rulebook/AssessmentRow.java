@@ -102,15 +102,15 @@ public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List
 
     /** The first reason not to go, or null. */
     public FindingRow noGo() {
-        return findings.stream()
-                .filter(FindingRow::blocks)
-                .findFirst()
-                .or(() -> findings.stream()
-                        .filter(f -> f.verdict() == Verdict.NOT_KNOWN
-                                && f.severity() == yarrek.core.rulebook.Severity.STOP
-                                && !f.onTheDay())
-                        .findFirst())
-                .orElse(null);
+        return findings.stream().filter(FindingRow::blocks).findFirst().orElse(null);
+    }
+
+    /** Whether every breach that stands in the way could be cured by another day or hour. */
+    public boolean anotherDayMayCure() {
+        List<FindingRow> breaches = findings.stream()
+                .filter(f -> f.verdict() == Verdict.BREACHED && f.blocks())
+                .toList();
+        return !breaches.isEmpty() && breaches.stream().allMatch(FindingRow::curedByAnotherDay);
     }
 
     /** One line for lists: the first reason not to go, else the first open finding. */
@@ -119,7 +119,8 @@ public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List
         if (first == null) {
             return "nothing found against it among the rules on file";
         }
-        String s = first.title() + ": " + first.says();
+        String s = first.title() + ": " + first.says()
+                + (first.curedByAnotherDay() ? "; another day or hour may cure it" : "");
         return s.length() > 590 ? s.substring(0, 590) + "…" : s;
     }
 }

@@ -36,7 +36,8 @@ public record FindingRow(
         String tier,
         String phase,
         String coveredBy,
-        String waiver) {
+        String waiver,
+        boolean otherDay) {
     /** Stored before some of its parts existed: they are empty then. */
     public FindingRow {
         missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
@@ -138,22 +139,31 @@ public record FindingRow(
                 r.source().readOn(),
                 r.source().confidence(),
                 r.source().notes(),
-                r.onTheDay(),
+                f.onTheDay(),
                 f.missing(),
                 r.tier().name(),
                 r.phase(),
                 r.coveredBy(),
                 f.waiver()
                         .map(w -> w.reason() + " (" + w.by() + ", to the end of " + w.until() + ")")
-                        .orElse(null));
+                        .orElse(null),
+                f.otherDay());
     }
 
     private static IntervalRow row(Interval i) {
         return new IntervalRow(i.fromS(), i.toS(), i.worstS(), Double.isNaN(i.worst()) ? null : i.worst());
     }
 
+    /** Whether the job may not go ahead until something changes; the same as {@link Finding#blocks} said of it. */
     public boolean blocks() {
-        return verdict == Verdict.BREACHED && severity == Severity.STOP && waiver == null;
+        return waiver == null
+                && ((verdict == Verdict.BREACHED && (law() || severity == Severity.STOP))
+                        || (verdict == Verdict.NOT_KNOWN && severity == Severity.STOP && !onTheDay));
+    }
+
+    /** Whether it is breached, and another day or hour may cure it. */
+    public boolean curedByAnotherDay() {
+        return verdict == Verdict.BREACHED && otherDay;
     }
 
     /** Whether it is a matter of law, or of house, maker and guidance. */

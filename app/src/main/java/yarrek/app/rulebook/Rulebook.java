@@ -42,9 +42,7 @@ import yarrek.formats.rules.RulePackReader;
 @Service
 public class Rulebook {
     /** Shipped packs of law, in the order in which they are shown. */
-    public static final List<String> SHIPPED = List.of("eu", "gb", "ca", "us", "au", "nz");
-
-    private static final List<String> SHIPPED_BESIDE = List.of("eu-xx", "house");
+    private static final List<String> SHIPPED = RulePackReader.shippedNames();
 
     /** A version of a pack; shipped ones have no id and hold since ever. */
     public record Version(
@@ -83,9 +81,8 @@ public class Rulebook {
     private final JsonMapper json;
     private final Clock clock;
     private final ApplicationEventPublisher events;
-    private final List<Version> shipped = Stream.concat(SHIPPED.stream(), SHIPPED_BESIDE.stream())
-            .map(name -> new Version(
-                    null, RulePackReader.shipped(name + ".yaml"), LocalDate.EPOCH, name + ".yaml", "shipped", null))
+    private final List<Version> shipped = SHIPPED.stream()
+            .map(name -> new Version(null, RulePackReader.shipped(name), LocalDate.EPOCH, name, "shipped", null))
             .toList();
     private volatile Cache cache = new Cache(-1, List.of(), List.of());
 
@@ -156,7 +153,7 @@ public class Rulebook {
     }
 
     private static int order(String pack) {
-        int at = SHIPPED.indexOf(pack.toLowerCase(java.util.Locale.ROOT));
+        int at = SHIPPED.indexOf(pack.toLowerCase(java.util.Locale.ROOT) + ".yaml");
         return at < 0 ? SHIPPED.size() : at;
     }
 
@@ -171,6 +168,12 @@ public class Rulebook {
             }
         }
         return byPack.values().stream().map(Version::pack).toList();
+    }
+
+    /** The packs of today with their versions, in words that change when any of them does. */
+    @Transactional(readOnly = true)
+    public String versionsInForce() {
+        return packs().stream().map(p -> p.id() + " " + p.version()).sorted().collect(Collectors.joining(", "));
     }
 
     /** The packs of today. */
@@ -203,14 +206,147 @@ public class Rulebook {
         return packOf(jurisdiction).flatMap(RulePack::recency);
     }
 
-    /** Jurisdictions that have a pack, as code and title. */
+    /** Laws that stand on their own, as code and title: overlays of states belong to that of their union. */
     @Transactional(readOnly = true)
     public Map<String, String> jurisdictions() {
         Map<String, String> all = new LinkedHashMap<>();
         packs().stream()
-                .filter(p -> p.jurisdiction().isPresent() && !p.rules().isEmpty())
+                .filter(p -> p.jurisdiction().isPresent()
+                        && p.overlays().isEmpty()
+                        && !p.rules().isEmpty())
                 .forEach(p -> all.put(p.jurisdiction().get(), p.title()));
         return all;
+    }
+
+    /** Places that may be chosen, as code and name: those listed, and those of packs brought in; one without a pack says so. */
+    @Transactional(readOnly = true)
+    public Map<String, String> places() {
+        List<RulePack> packs = packs();
+        Map<String, String> all = new LinkedHashMap<>();
+        yarrek.core.rulebook.Places.all().values().forEach(p -> {
+            boolean held = packs.stream().anyMatch(x -> x.jurisdiction().equals(Optional.of(p.code())));
+            all.put(p.code(), p.name() + (held ? "" : " (no rules of its own on file)"));
+        });
+        packs.stream()
+                .filter(p -> p.jurisdiction().isPresent())
+                .forEach(p -> all.putIfAbsent(p.jurisdiction().get(), p.title()));
+        return all;
+    }
+
+    /** Overlays of states on file, with the day on which the state's own text was last read. */
+    public record Reading(String jurisdiction, String title, LocalDate readOn, String note, String saidBy) {}
+
+    @Transactional(readOnly = true)
+    public List<Reading> readings() {
+        Map<String, Reading> said = new LinkedHashMap<>();
+        jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
+                .query((r, i) -> new Reading(
+                        r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
+                .list()
+                .forEach(r -> said.put(r.jurisdiction(), r));
+        return packs().stream()
+                .filter(p -> p.overlays().isPresent())
+                .map(p -> {
+                    Reading r = said.get(p.jurisdiction().orElseThrow());
+                    return new Reading(
+                            p.jurisdiction().get(),
+                            p.title(),
+                            r == null ? null : r.readOn(),
+                            r == null ? "" : r.note(),
+                            r == null ? "" : r.saidBy());
+                })
+                .sorted(Comparator.comparing(Reading::title))
+                .toList();
+    }
+
+    /** On which day the own rules of a state were last read; empty when nobody has said. */
+    @Transactional(readOnly = true)
+    public Optional<Reading> reading(String jurisdiction) {
+        return readings().stream()
+                .filter(r -> r.jurisdiction().equals(jurisdiction) && r.readOn() != null)
+                .findFirst();
+    }
+
+    /**
+     * Says when the own rules of a state were read, and what was read.
+     *
+     * @throws IllegalArgumentException when the day has not come yet, or nothing is said of what was read
+     */
+    @Transactional
+    public void sayRead(String jurisdiction, LocalDate readOn, String note, String by) {
+        if (readOn.isAfter(today().plusDays(1))) {
+            throw new IllegalArgumentException("it cannot have been read on " + readOn + ", which has not come yet");
+        }
+        if (note.isBlank()) {
+            throw new IllegalArgumentException("say what was read: which text, where, and what it changed in the rules");
+        }
+        if (readings().stream().noneMatch(r -> r.jurisdiction().equals(jurisdiction))) {
+            throw new NotFoundException("rules of the state " + jurisdiction);
+        }
+        jdbc.sql("delete from law_reading where jurisdiction = ?").param(jurisdiction).update();
+        jdbc.sql("insert into law_reading values (?, ?, ?, ?, ?)")
+                .params(jurisdiction, readOn, note.strip(), by, java.sql.Timestamp.from(clock.instant()))
+                .update();
+        events.publishEvent(new Changed("the reading of the rules of " + jurisdiction));
+    }
+
+    private static final String HOUSE_PAPER = "HOUSE-PAPER-";
+
+    /** Whether the house asks for a kind of paper on every job. */
+    @Transactional(readOnly = true)
+    public boolean houseNeeds(String kind) {
+        return ownRules().stream().anyMatch(r -> r.active() && r.rule().id().equals(HOUSE_PAPER + kind));
+    }
+
+    /** Has the house ask for a kind of paper on every job, or no longer; the rule stands among the operator's own. */
+    @Transactional
+    public void houseNeeds(String kind, String words, String role, boolean needed, String by) {
+        String id = HOUSE_PAPER + kind;
+        Optional<OwnRules.Row> there =
+                ownRules().stream().filter(r -> r.rule().id().equals(id)).findFirst();
+        if (!needed) {
+            there.ifPresent(r -> deleteOwnRule(r.id()));
+            return;
+        }
+        if (there.isPresent()) {
+            return;
+        }
+        String yaml = json.writeValueAsString(new java.util.TreeMap<>(Map.of(
+                "id", id,
+                "title", words.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + words.substring(1) + " in force",
+                "layer", "house",
+                "severity", "stop",
+                "phase", "papers",
+                "requires", Map.of("paper", kind, "name", words, "of", role),
+                "cite", "House: this paper is needed for every job",
+                "from", "2020-01-01",
+                "confidence", "high",
+                "remedy", "Renew it and enter the new one under Papers, or take another aircraft or person.")));
+        try {
+            saveOwnRule(null, 0, yaml, OwnRules.BoundTo.EVERYTHING, null, true, by);
+        } catch (BrokenFileException e) {
+            throw new IllegalStateException("the rule of a paper no longer reads: " + e.getMessage(), e);
+        }
+    }
+
+    /**
+     * Why an approval cannot lift this: there is no such rule, or nothing may lift it.
+     *
+     * @return empty when it may be lifted
+     */
+    @Transactional(readOnly = true)
+    public Optional<String> whyNotLifted(String ruleId) {
+        List<Rule> versions = Stream.concat(
+                        packs().stream().flatMap(p -> p.rules().stream()),
+                        current().own().stream().map(OwnRules.Row::rule))
+                .filter(r -> r.id().equals(ruleId))
+                .toList();
+        if (versions.isEmpty()) {
+            return Optional.of("there is no rule with the id " + ruleId);
+        }
+        return versions.stream().anyMatch(Rule::isCoverable)
+                ? Optional.empty()
+                : Optional.of(versions.get(0).title() + " (" + ruleId + ") is no rule that an approval may lift");
     }
 
     /** A rule of today's packs or of the operator's own; empty when it is no longer among them. */
@@ -484,25 +620,24 @@ public class Rulebook {
             return packs;
         }
         Set<String> replaced = own.stream().map(r -> r.rule().id()).collect(Collectors.toSet());
+        List<Rule> holding =
+                OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule).toList();
+        // the terms of the approvals of a job are rules of their own and say which approval; then the general one is silent
+        boolean terms = holding.stream().anyMatch(r -> r.layer() == Layer.APPROVAL);
         List<RulePack> all = new ArrayList<>();
         for (RulePack p : packs) {
             all.add(
                     p.jurisdiction().isPresent()
                             ? p
-                            : withRules(
-                                    p,
-                                    p.rules().stream()
-                                            .filter(r -> !replaced.contains(r.id()))
-                                            .toList()));
+                            : p.only(r -> !replaced.contains(r.id()) && !(terms && r.layer() == Layer.APPROVAL)));
         }
-        List<Rule> holding =
-                OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule).toList();
         if (!holding.isEmpty()) {
             all.add(new RulePack(
                     "OWN",
                     "The operator's own rules",
                     Optional.empty(),
                     Optional.empty(),
+                    false,
                     own.stream()
                             .map(OwnRules.Row::madeAt)
                             .max(Comparator.naturalOrder())
@@ -517,21 +652,6 @@ public class Rulebook {
                     holding));
         }
         return all;
-    }
-
-    private static RulePack withRules(RulePack p, List<Rule> rules) {
-        return new RulePack(
-                p.id(),
-                p.title(),
-                p.jurisdiction(),
-                p.overlays(),
-                p.version(),
-                p.readOn(),
-                p.head(),
-                p.massClasses(),
-                p.recency(),
-                p.operations(),
-                rules);
     }
 
     /** The packs that would judge a day were this version adopted. */

@@ -1,5 +1,9 @@
 package yarrek.app.rulebook;
 
+import yarrek.app.web.Viewer;
+import yarrek.app.web.TypedInput;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import org.springframework.web.bind.annotation.PostMapping;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.Period;
@@ -113,6 +117,33 @@ class RulebookController {
                 .map(Vocabulary::define)
                 .sorted(Comparator.comparing(FactDefinition::label))
                 .toList();
+    }
+
+    /** Overlays of states: what they do not hold stays not known until somebody has read the state's own text. */
+    @GetMapping("/rulebook/states")
+    String states(Model model) {
+        model.addAttribute("readings", rulebook.readings());
+        model.addAttribute("today", LocalDate.now(clock));
+        return "rulebook/states";
+    }
+
+    @PostMapping("/rulebook/states")
+    String read(
+            @RequestParam("jurisdiction") String jurisdiction,
+            @RequestParam("readOn") String readOn,
+            @RequestParam("note") String note,
+            RedirectAttributes flash) {
+        try {
+            rulebook.sayRead(
+                    jurisdiction,
+                    TypedInput.date(readOn, LocalDate.now(clock)),
+                    note,
+                    Viewer.current().name());
+            flash.addFlashAttribute("told", "Said; open jobs there are judged again.");
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/rulebook/states";
     }
 
     /** Two or more laws line by line: what each says of the same quantity or question. */

@@ -53,6 +53,13 @@ public final class Form {
     }
 
     /** Options from words, each shown as it stands, after an empty one with the given label. */
+    /** Choices by what is stored and what is shown, an empty one first. */
+    public static List<Option> choices(String emptyLabel, Map<String, String> labels) {
+        List<Option> all = new ArrayList<>(List.of(new Option("", emptyLabel)));
+        labels.forEach((value, label) -> all.add(new Option(value, label)));
+        return all;
+    }
+
     public static List<Option> words(String emptyLabel, String... words) {
         List<Option> options = new ArrayList<>();
         options.add(new Option("", emptyLabel));

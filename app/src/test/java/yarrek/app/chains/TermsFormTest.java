@@ -91,12 +91,38 @@ class TermsFormTest {
     @Test
     void whatAPaperLeavesOpenIsCoveredAndWhatItDoesNotSayIsNot() {
         Terms silent = new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of());
-        assertThat(Cover.of(NEED, silent.granted("A", NEED)))
+        assertThat(Cover.of(NEED, silent.granted("A", NEED, silent.drawnArea())))
                 .filteredOn(f -> f.state() == Cover.State.NOT_KNOWN)
                 .hasSize(6);
         Terms open = new Terms(
                 null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of(Cover.Dimension.values()));
-        assertThat(Cover.of(NEED, open.granted("A", NEED))).allMatch(f -> f.state() == Cover.State.COVERED);
+        assertThat(Cover.of(NEED, open.granted("A", NEED, open.drawnArea()))).allMatch(f -> f.state() == Cover.State.COVERED);
+    }
+
+    @Test
+    void hoursOfTheWeekCoverOnlyTheHoursTheyName() {
+        Terms weekdays = new Terms(
+                null,
+                null,
+                "",
+                null,
+                "",
+                List.of(),
+                List.of(),
+                "",
+                List.of(),
+                Set.of(Cover.Dimension.values()),
+                null,
+                List.of(),
+                "mon-sun 00:00-00:01");
+        Cover.Overhangs none = new Cover.Overhangs();
+        assertThat(weekdays.cover("A", NEED, weekdays.drawnArea(), none, AZORES))
+                .filteredOn(f -> f.dimension() == Cover.Dimension.TIME)
+                .singleElement()
+                .satisfies(f -> {
+                    assertThat(f.state()).isEqualTo(Cover.State.MISSING);
+                    assertThat(f.words()).contains("outside its hours of the week");
+                });
     }
 
     // --- the drawing -------------------------------------------------------------------------------------------------

@@ -32,16 +32,14 @@ public final class AirspaceFacts {
                                 || m.zone().kind() == ZoneKind.PROHIBITED
                                 || m.zone().kind() == ZoneKind.DANGER));
         flag(b, known, whole, "airspace.notice", met(look, m -> m.zone().kind() == ZoneKind.TEMPORARY));
-        met(look, m -> m.zone().airspaceClass().isPresent() && m.zone().isControlled())
-                .filter(m -> known.get("airspace.class").isEmpty())
-                .ifPresent(m -> b.word(
-                        "airspace.class",
-                        m.zone()
-                                .airspaceClass()
-                                .orElseThrow()
-                                .toUpperCase(Locale.ROOT)
-                                .substring(0, 1),
-                        "zone " + m.zone().name()));
+        airspaceClass(b, look, known);
+        met(look, m -> m.zone().kind() == ZoneKind.EMERGENCY && m.meeting() != Zone.Meeting.NOT_KNOWN)
+                .ifPresent(m -> b.yesNo(
+                        "emergency.ongoing", true, "zone " + m.zone().name()));
+        unlock(b, look, known);
+        if (whole && met(look, m -> m.zone().kind() == ZoneKind.AERODROME || m.zone().isControlled()).isEmpty()) {
+            flag(b, known, true, "airspace.flightRestrictionZone", Optional.empty());
+        }
         distance(
                 b,
                 look,
@@ -84,7 +82,7 @@ public final class AirspaceFacts {
         }
     }
 
-    /** The nearest of any sort is the least that the nearest of a certain sort can be. */
+    /** The nearest of any sort is the least that the nearest of a certain sort can be: which sort it is nobody guesses. */
     private static void distance(
             Facts.Builder b, SiteLook look, Facts known, boolean whole, ZoneKind kind, String... sorts) {
         SiteLook.Neighbour n = look.nearest().get(kind);
@@ -94,13 +92,46 @@ public final class AirspaceFacts {
         for (String sort : sorts) {
             String fact = "aerodrome." + sort + "DistanceM";
             if (known.get(fact).isEmpty()) {
-                b.quantity(
+                b.atLeast(
                         fact,
                         n.distanceM(),
-                        0,
                         "edge of the nearest " + kind.words() + " of any sort on file, "
                                 + n.zone().name() + ": the least it can be");
             }
+        }
+    }
+
+    /** The class of controlled airspace met, the strictest first; class E that reaches the ground is a surface area. */
+    private static void airspaceClass(Facts.Builder b, SiteLook look, Facts known) {
+        if (known.get("airspace.class").isPresent()) {
+            return;
+        }
+        look.pressing().stream()
+                .filter(m -> m.zone().kind().isLaw() && m.zone().isControlled())
+                .filter(m -> m.meeting() != Zone.Meeting.NOT_KNOWN)
+                .map(SiteLook.Met::zone)
+                .filter(z -> z.airspaceClass().isPresent())
+                .min(java.util.Comparator.comparing(AirspaceFacts::classOf))
+                .ifPresent(z -> b.word("airspace.class", classOf(z), "zone " + z.name()));
+    }
+
+    private static String classOf(Zone z) {
+        String letter = z.airspaceClass().orElseThrow().toUpperCase(Locale.ROOT).substring(0, 1);
+        boolean surface = z.kind() == ZoneKind.CONTROL_ZONE
+                || (z.lower().reference() == HeightLimit.Reference.GROUND && z.lower().value() <= 0);
+        return letter.equals("E") && surface ? "ESurface" : letter;
+    }
+
+    /** The maker's map says whether the aircraft takes off at all; it is technical and no matter of law. */
+    private static void unlock(Facts.Builder b, SiteLook look, Facts known) {
+        if (known.get("unlock.needed").isEmpty()) {
+            look.pressing().stream()
+                    .filter(m -> m.zone().kind() == ZoneKind.MAKER && m.meeting() != Zone.Meeting.NOT_KNOWN)
+                    .filter(m -> m.zone().restriction() == ZoneMet.Restriction.PROHIBITED
+                            || m.zone().restriction() == ZoneMet.Restriction.NEEDS_AUTHORISATION)
+                    .findFirst()
+                    .ifPresent(m -> b.yesNo(
+                            "unlock.needed", true, "the maker's map: " + m.zone().name()));
         }
     }
 

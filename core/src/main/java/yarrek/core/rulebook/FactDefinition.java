@@ -1,6 +1,10 @@
 package yarrek.core.rulebook;
 
+import java.time.LocalDate;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import yarrek.core.units.Finite;
 
 /**
  * A word of the vocabulary.
@@ -12,6 +16,65 @@ import java.util.Set;
  * @param question what to ask when it is not known
  * @param words the words it may take; empty when free or not a word
  * @param group the question's place: place, how, aircraft, people, time, airspace, weather, papers, day or occurrence
+ * @param change how a planner may change it; most facts are not the planner's to choose
  */
 public record FactDefinition(
-        String name, FactType type, String unit, String label, String question, Set<String> words, String group) {}
+        String name, FactType type, String unit, String label, String question, Set<String> words, String group,
+        Change change) {
+    private static final Map<String, double[]> RANGES = Map.ofEntries(
+            Map.entry("m", new double[] {0, 1e7}),
+            Map.entry("mm", new double[] {0, 1e5}),
+            Map.entry("NM", new double[] {0, 2e4}),
+            Map.entry("g", new double[] {0.001, 1e9}),
+            Map.entry("J", new double[] {0, 1e12}),
+            Map.entry("m/s", new double[] {0, 400}),
+            Map.entry("°C", new double[] {-90, 70}),
+            Map.entry("%", new double[] {0, 100}),
+            Map.entry("h", new double[] {0, 1e6}),
+            Map.entry("min", new double[] {0, 1e6}),
+            Map.entry("years", new double[] {0, 120}),
+            Map.entry("months", new double[] {0, 1200}));
+
+    /** Facts whose sense is narrower or wider than that of their unit. */
+    private static final Map<String, double[]> NARROWER = Map.of(
+            "pilot.bloodAlcoholPct", new double[] {0, 1},
+            "heightAbovePilotM", new double[] {-1e4, 1e5},
+            "heightAboveTakeoffM", new double[] {-1e4, 1e5},
+            "pilot.aircraftAtOnce", new double[] {0, 1000});
+
+    /**
+     * Why a value makes no sense for this fact, whoever says it: a negative mass, an age of 400, a day that has not come yet.
+     *
+     * @param latest the last day that may have come: today, or the last day flown
+     * @return empty when it may be
+     */
+    public Optional<String> nonsense(FactValue v, LocalDate latest) {
+        if (v instanceof FactValue.Quantity q) {
+            double[] r = NARROWER.getOrDefault(name, RANGES.getOrDefault(unit, new double[] {0, 1e15}));
+            boolean within = q.value() >= r[0] && q.value() <= r[1] && q.below() <= r[1];
+            return within
+                    ? Optional.empty()
+                    : Optional.of(label + " is " + Finite.format(r[0]) + " to "
+                            + Finite.format(r[1]) + " " + unit + ", got " + q.show(this));
+        }
+        // every date of the vocabulary is of something that has happened
+        boolean impossible = v instanceof FactValue.Date d
+                && (d.value().isAfter(latest) || d.value().getYear() < 1900);
+        return impossible
+                ? Optional.of(label + " is a day from 1900 to " + Days.show(latest) + ", got " + v.show(this))
+                : Optional.empty();
+    }
+
+    /** Ways in which a plan may be changed. */
+    public enum Change {
+        /** What the place, the sky, the maker or the day decides. */
+        NOT,
+        DOWN,
+        UP,
+        FREE;
+
+        boolean allows(double from, double to) {
+            return this == FREE || (this == DOWN && to < from) || (this == UP && to > from);
+        }
+    }
+}

@@ -30,8 +30,10 @@ public class Facts {
     private final Optional<List<ZoneMet>> zones;
     private final List<ApprovalHeld> approvals;
     private final List<WaiverHeld> waivers;
+    private final java.util.Set<String> unnamed;
 
     private Facts(Builder b) {
+        this.unnamed = java.util.Set.copyOf(b.unnamed);
         Map<String, Known> all = new LinkedHashMap<>(b.values);
         classMass(all);
         this.values = Collections.unmodifiableMap(all);
@@ -52,6 +54,7 @@ public class Facts {
         this.zones = other.zones;
         this.approvals = other.approvals;
         this.waivers = other.waivers;
+        this.unnamed = other.unnamed;
     }
 
     /**
@@ -106,6 +109,7 @@ public class Facts {
         b.zones = zones.<List<ZoneMet>>map(ArrayList::new).orElse(null);
         b.approvals.addAll(approvals);
         b.waivers.addAll(waivers);
+        b.unnamed.addAll(unnamed);
         return b;
     }
 
@@ -138,6 +142,11 @@ public class Facts {
 
     public Optional<List<ZoneMet>> zones() {
         return zones;
+    }
+
+    /** Whether nobody has said yet who or what stands in a role, such as the pilot or the aircraft: its papers are not known. */
+    boolean isUnnamed(String role) {
+        return unnamed.contains(role);
     }
 
     public List<ApprovalHeld> approvals() {
@@ -173,6 +182,7 @@ public class Facts {
         private List<ZoneMet> zones;
         private final List<ApprovalHeld> approvals = new ArrayList<>();
         private final List<WaiverHeld> waivers = new ArrayList<>();
+        private final java.util.Set<String> unnamed = new java.util.HashSet<>();
 
         private Builder(ZoneId zone) {
             this.zone = zone;
@@ -245,6 +255,12 @@ public class Facts {
 
         public Builder approval(ApprovalHeld approval) {
             approvals.add(approval);
+            return this;
+        }
+
+        /** Nobody is named for a role yet. */
+        public Builder unnamed(String role) {
+            unnamed.add(role);
             return this;
         }
 

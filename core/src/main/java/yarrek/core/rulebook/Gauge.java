@@ -26,35 +26,40 @@ public record Gauge(
         Bound bound,
         String stated) {
 
+    private static final java.util.Set<String> COUNTED = java.util.Set.of("years", "months", "days");
+
     /** Left to the limit, negative beyond it. */
     public double margin() {
         return bound.margin(value, limit);
     }
 
     public String valueText() {
-        return text(value) + (uncertainty > 0 ? " ± " + text(uncertainty) : "") + suffix();
+        return text(value) + (uncertainty > 0 ? " ± " + text(uncertainty) : "") + suffix(text(value));
     }
 
     public String limitText() {
-        return bound.words() + " " + Finite.format(limit) + suffix() + (stated.isEmpty() ? "" : " (" + stated + ")");
+        return bound.words() + " " + Finite.format(limit) + suffix(Finite.format(limit)) + (stated.isEmpty() ? "" : " (" + stated + ")");
     }
 
-    /** "1.4 g left", "16.5 m beyond", "exactly on the limit". */
+    /** "1.4 g left", "16.5 m beyond", "1 year short", "exactly on the limit". */
     public String marginText() {
         double margin = margin();
         if (margin == 0) {
             return "exactly on the limit";
         }
-        return text(Math.abs(margin)) + suffix() + (margin > 0 ? " left" : " beyond");
+        String amount = text(Math.abs(margin));
+        return amount + suffix(amount) + (margin > 0 ? " left" : bound.isUpper() ? " beyond" : " short");
     }
 
-    private String suffix() {
-        return unit.isEmpty() ? "" : " " + unit;
+    /** Units that are words have a singular. */
+    private String suffix(String amount) {
+        boolean one = amount.equals("1") && COUNTED.contains(unit);
+        return unit.isEmpty() ? "" : " " + (one ? unit.substring(0, unit.length() - 1) : unit);
     }
 
     /** One decimal: finer than anything a crew can hold. */
     private static String text(double v) {
-        double rounded = Math.round(v * 10) / 10.0;
+        double rounded = Math.rint(v * 10) / 10;
         return Finite.format(rounded == 0 && v != 0 ? v : rounded);
     }
 }

@@ -15,46 +15,18 @@ import yarrek.core.time.Validity;
 import yarrek.core.units.Finite;
 
 /**
- * What would clear a finding: the smallest changes of one fact, each tried by judging the whole plan with it. What an
- * aircraft is by birth, where a job is, and what the sun does are not changed here.
+ * What would clear a finding: the smallest changes of one fact, each tried by judging the whole plan with it, and the
+ * approval where one may cover it. Which facts a planner may change, and which way, stands in the vocabulary; a change that
+ * would open another breach of law is no remedy.
  */
 public final class Remedies {
-    private static final Set<String> FIXED = Set.of(
-            "jurisdiction",
-            "category",
-            "scenario",
-            "structure.heightM",
-            "structure.artificial",
-            "purpose",
-            "classMassG",
-            "zoneDataCurrent",
-            "light.halfHour",
-            "light.halfHourNight",
-            "overWater",
-            "hasCamera",
-            "remuneration",
-            "carriesForHire",
-            "ownLand");
-
-    private static final Set<String> AIRCRAFT_THAT_CHANGES = Set.of(
-            "takeoffMassG",
-            "lights",
-            "remoteIdActive",
-            "geoAwarenessCurrent",
-            "marked",
-            "remoteIdListed",
-            "rotorsGuarded",
-            "aircraft.serviceable",
-            "aircraft.checked",
-            "adsbOut");
-
     /** Most that is shown for one finding. */
     private static final int MOST = 4;
 
     /**
-     * One changed fact, or one more paper.
+     * One changed fact, one more paper, or the approval that may cover it.
      *
-     * @param fact its name; empty for a paper
+     * @param fact its name; empty for a paper or an approval
      * @param words what to change, from what to what
      * @param size how large the change is against what it was, 0 to 1; 1 where no measure exists
      * @param alsoClears other open findings that it would clear
@@ -83,16 +55,27 @@ public final class Remedies {
                 boolean clears = after.findings().stream()
                         .filter(x -> x.rule().id().equals(f.rule().id()))
                         .allMatch(x -> x.verdict().isFine());
-                if (clears) {
-                    changes.add(change(c, f, Comparison.of(before, after)));
+                Comparison comparison = Comparison.of(before, after);
+                boolean breaks = comparison.appear().stream().anyMatch(Remedies::breaksLaw)
+                        || comparison.shifted().stream().anyMatch(x -> breaksLaw(x.after()));
+                if (clears && !breaks) {
+                    changes.add(change(c, f, comparison));
                 }
             }
             changes.sort(Comparator.comparingInt((Change c) -> c.opens().size())
                     .thenComparingDouble(Change::size)
                     .thenComparing(c -> -c.alsoClears().size()));
-            remedies.put(f, changes.stream().limit(MOST).toList());
+            List<Change> best = new ArrayList<>(changes.stream().limit(MOST).toList());
+            if (f.rule().isCoverable() && f.verdict() == Verdict.BREACHED) {
+                best.add(new Change("", "Approval: " + f.rule().coveredBy(), 1, List.of(), List.of()));
+            }
+            remedies.put(f, List.copyOf(best));
         }
         return remedies;
+    }
+
+    private static boolean breaksLaw(Finding f) {
+        return f.verdict() == Verdict.BREACHED && f.rule().tier() == Tier.LAW;
     }
 
     private static Change change(Candidate c, Finding f, Comparison comparison) {
@@ -170,12 +153,13 @@ public final class Remedies {
     }
 
     private static void set(String fact, double value, Facts facts, Set<Candidate> into) {
-        String name = fact.equals("classMassG") ? "takeoffMassG" : fact;
-        if (!changes(name) || !(value >= 0)) {
-            return;
-        }
+        String name = fact.equals("classMassG") || fact.equals("greaterMassG") ? "takeoffMassG" : fact;
         FactDefinition d = Vocabulary.define(name);
         FactValue.Quantity was = facts.quantity(name);
+        boolean may = d.change() != FactDefinition.Change.NOT && (was == null || d.change().allows(was.value(), value));
+        if (!may || !(value >= 0)) {
+            return;
+        }
         String to = Finite.format(value) + " " + d.unit();
         double size =
                 was == null ? 1 : Math.abs(value - was.value()) / Math.max(Math.abs(was.value()), Math.abs(value));
@@ -283,7 +267,6 @@ public final class Remedies {
     }
 
     private static boolean changes(String fact) {
-        return !FIXED.contains(fact)
-                && (!Vocabulary.define(fact).group().equals("aircraft") || AIRCRAFT_THAT_CHANGES.contains(fact));
+        return Vocabulary.define(fact).change() != FactDefinition.Change.NOT;
     }
 }

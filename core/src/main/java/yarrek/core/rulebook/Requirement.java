@@ -143,7 +143,11 @@ public sealed interface Requirement {
             }
             boolean open = !q.isOpen() && bound.surely(q, at) != bound.possibly(q, at);
             String says = d.label() + " " + gauge.valueText() + ", " + gauge.limitText() + ": " + gauge.marginText()
-                    + (open ? "; the uncertainty reaches over the limit: measure it" : "");
+                    + (!open
+                            ? ""
+                            : verdict == Verdict.BREACHED
+                                    ? ", within the uncertainty"
+                                    : "; the uncertainty reaches over the limit: measure it");
             return new Outcome(verdict, says, Optional.of(gauge), List.of());
         }
 
@@ -196,7 +200,7 @@ public sealed interface Requirement {
                 return Outcome.unknown(fact);
             }
             String is = ((FactValue.Word) known.get().value()).value();
-            String says = Vocabulary.define(fact).label() + ": " + is + " (allowed: " + list(allowed) + ")";
+            String says = Vocabulary.define(fact).label() + ": " + word(is) + " (allowed: " + list(allowed) + ")";
             return allowed.contains(is) ? Outcome.met(says) : Outcome.breached(says);
         }
 
@@ -265,6 +269,9 @@ public sealed interface Requirement {
                                         ? "which papers the " + role + " holds"
                                         : "days and hours of the flying"),
                         List.of());
+            }
+            if (facts.isUnnamed(role)) {
+                return Outcome.unknown("not known: who or what is the " + role + ", and so whether it has " + kindName, List.of());
             }
             List<PaperHeld> ofKind = facts.papers().get().stream()
                     .filter(p -> p.kind().equals(kind) && p.role().equals(role))
@@ -354,15 +361,21 @@ public sealed interface Requirement {
             }
         }
 
-        /** Whether one on record is in force at some other time, so that another day might do. */
+        /** Whether one on record begins later, or holds on some of the days, so that other days might do. */
         boolean heldAtAnotherTime(Facts facts) {
             return facts.papers().stream()
                     .flatMap(List::stream)
-                    .anyMatch(p -> p.kind().equals(kind)
+                    .filter(p -> p.kind().equals(kind)
                             && p.role().equals(role)
                             && counts(p, facts)
                             && (levels.isEmpty()
-                                    || p.level().map(levels::contains).orElse(false)));
+                                    || p.level().map(levels::contains).orElse(false)))
+                    .anyMatch(p -> facts.windows().stream()
+                            .anyMatch(w -> p.validity().covers(w)
+                                    || p.validity()
+                                            .start()
+                                            .map(s -> s.isAfter(w.start()))
+                                            .orElse(false)));
         }
 
         @Override
@@ -502,7 +515,8 @@ public sealed interface Requirement {
             }
             // of several ways that are all closed, the nearest is the one to hear of
             Outcome nearest = of.stream()
-                    .min(Comparator.comparingInt(r -> r.failing(facts)))
+                    .min(Comparator.comparingInt((Requirement r) -> r.failing(facts))
+                            .thenComparing(r -> -r.margin(facts)))
                     .orElseThrow()
                     .judge(facts);
             return new Outcome(o.verdict(), nearest.says(), nearest.gauge(), nearest.missing());
@@ -751,10 +765,16 @@ public sealed interface Requirement {
     private static String list(Collection<String> words) {
         return new TreeSet<>(words)
                 .stream()
-                        .map(w -> Character.isLowerCase(w.charAt(0))
-                                ? w.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT)
-                                : w)
+                        .map(Requirement::word)
                         .collect(Collectors.joining(" or "));
+    }
+
+    private static String word(String w) {
+        return Character.isLowerCase(w.charAt(0))
+                ? w.replaceAll("([a-z])([A-Z0-9])", "$1 $2")
+                        .replaceAll("([0-9])([A-Z])", "$1 $2")
+                        .toLowerCase(Locale.ROOT)
+                : w;
     }
 
     private static String labels(List<String> facts) {

@@ -166,7 +166,7 @@ public record Rule(
             List<Condition.Undecided> exception = exceptWhen.undecided(facts);
             outcome = new Outcome(
                     Verdict.BREACHED,
-                    outcome.says() + "; an exception would need what is not known: " + words(exception),
+                    outcome.says() + "; no breach if this holds, which is not known: " + words(exception),
                     outcome.gauge(),
                     missing(exception));
         }

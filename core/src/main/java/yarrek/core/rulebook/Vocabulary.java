@@ -47,7 +47,10 @@ public final class Vocabulary {
                                 p[3],
                                 p[4],
                                 listed ? new LinkedHashSet<>(List.of(p[2].split(" "))) : Set.of(),
-                                p[5]));
+                                p[5],
+                                p[6].isEmpty()
+                                        ? FactDefinition.Change.NOT
+                                        : FactDefinition.Change.valueOf(p[6].toUpperCase(java.util.Locale.ROOT))));
             });
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -10,6 +10,10 @@ import yarrek.core.rulebook.Limit;
 final class Measures {
     private static final Pattern FIGURE = Pattern.compile("(-?[0-9]{1,9}(?:[.][0-9]{1,9})?)(?: ([A-Za-z/°%$²]+))?");
 
+    /** 1,852 m in 3,600 s, to more places than a double holds. */
+    private static final BigDecimal KNOT =
+            new BigDecimal(1852).divide(new BigDecimal(3600), new java.math.MathContext(40));
+
     /** Factors to the unit of the fact, exact by definition: international foot, pound, and nautical and statute mile. */
     private static final Map<String, Map<String, BigDecimal>> FACTORS = Map.of(
             "m",
@@ -21,7 +25,7 @@ final class Measures {
             "g",
             Map.of("kg", new BigDecimal("1000"), "lb", new BigDecimal("453.59237")),
             "m/s",
-            Map.of("kt", new BigDecimal("0.51444444444")),
+            Map.of("kt", KNOT),
             "months",
             Map.of("years", new BigDecimal("12")));
 

@@ -154,6 +154,24 @@ public final class RulePackReader {
         return resource("/rulebook/" + name);
     }
 
+    /** The text of one rule of a pack that ships, as it would be written alone; empty when the pack has none of this id. */
+    public static Optional<String> shippedRule(String name, String id) {
+        List<String> rule = new ArrayList<>();
+        for (String line : shippedText(name).lines().toList()) {
+            if (line.startsWith("  - id: ")) {
+                if (!rule.isEmpty()) {
+                    break;
+                }
+                if (line.equals("  - id: " + id)) {
+                    rule.add(line.substring(4));
+                }
+            } else if (!rule.isEmpty()) {
+                rule.add(line.substring(Math.min(4, line.length())));
+            }
+        }
+        return rule.isEmpty() ? Optional.empty() : Optional.of(String.join("\n", rule) + "\n");
+    }
+
     /** A text that ships with the core. */
     static String resource(String path) {
         try (InputStream in = RulePack.class.getResourceAsStream(path)) {

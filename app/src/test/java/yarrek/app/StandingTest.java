@@ -1,0 +1,207 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.sql.Timestamp;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import yarrek.app.answers.Answers;
+import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.jobs.Rejudging;
+import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.core.rulebook.Verdict;
+
+/** What the desk says of jobs when the world around them changes: other jobs, papers, time, places. */
+class StandingTest extends RunningApp {
+    @Autowired
+    Jobs jobs;
+
+    @Autowired
+    Rejudging rejudging;
+
+    @Autowired
+    Rulebook rulebook;
+
+    @Autowired
+    Answers answers;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    private UUID job(String name) {
+        return jdbc.sql("select id from job where name = ?")
+                .param(name)
+                .query((r, i) -> UUID.fromString(r.getString(1)))
+                .single();
+    }
+
+    private Jobs.JobView view(UUID id) {
+        return jobs.jobUnchecked(id);
+    }
+
+    private FindingRow finding(UUID id, String rule) {
+        return view(id).assessment().findings().stream()
+                .filter(f -> f.ruleId().equals(rule))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** A copy of a job under another name; taken back at the end of each test. */
+    private UUID copy(String of, String name) {
+        JobDraft d = view(job(of)).draft();
+        return jobs.save(null, -1, d.with(new JobDraft.Anew(name, null, null, null, null, null, null, null)));
+    }
+
+    private void forget(UUID id) {
+        jobs.setState(id, "FLOWN");
+        jdbc.sql("delete from answer where about_id = ?").param(id).update();
+        jdbc.sql("delete from chain_due where job_id = ?").param(id).update();
+        jdbc.sql("delete from job where id = ?").param(id).update();
+    }
+
+    private static JobDraft withEmergency(JobDraft d, Boolean emergency) {
+        return new JobDraft(
+                d.name(),
+                d.siteId(),
+                d.purpose(),
+                d.category(),
+                d.subcategory(),
+                d.firstDay(),
+                d.lastDay(),
+                d.from(),
+                d.to(),
+                d.heightM(),
+                d.heightReference(),
+                d.pilotDistanceM(),
+                d.peopleDistanceM(),
+                d.overPeople(),
+                d.assembly(),
+                d.sight(),
+                d.lowSpeed(),
+                d.speedMps(),
+                d.structure(),
+                emergency,
+                d.dangerous(),
+                d.autoModes(),
+                d.windMps(),
+                d.temperatureC(),
+                d.pilotFit(),
+                d.hoursSinceAlcohol(),
+                d.pilotId(),
+                d.observerId(),
+                d.buildId());
+    }
+
+    @Test
+    void anEmergencyDeclaredOnOneJobStopsEveryJobOfTheSiteUntilPermissionIsSaid() {
+        UUID one = job("Peat bog grid, north");
+        assertThat(view(one).row().go()).isNotEqualTo("NO_GO");
+        UUID other = copy("Peat bog grid, north", "Peat bog grid, in need");
+        try {
+            Jobs.JobView v = view(other);
+            jobs.save(other, v.version(), withEmergency(v.draft(), true));
+            assertThat(view(one).row().go()).isEqualTo("NO_GO");
+            assertThat(finding(one, "EU-EMERG").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+            answers.say(Answers.About.JOB, one, Map.of("emergency.permission", "yes"), "test");
+            assertThat(finding(one, "EU-EMERG").verdict()).isEqualTo(Verdict.MET);
+            answers.say(Answers.About.JOB, one, Map.of("emergency.permission", ""), "test");
+            assertThat(view(one).row().go()).isEqualTo("NO_GO");
+        } finally {
+            forget(other);
+        }
+        assertThat(view(one).row().go()).isNotEqualTo("NO_GO");
+    }
+
+    @Test
+    void aPilotAndAnAircraftPlannedTwiceInTheSameHoursAreSaidOnBothJobs() {
+        UUID one = job("Peat bog grid, north");
+        assertThat(finding(one, "HOUSE-BOOKED-PILOT").verdict()).isEqualTo(Verdict.MET);
+        UUID other = copy("Peat bog grid, north", "Peat bog grid, once more");
+        try {
+            for (UUID id : List.of(one, other)) {
+                assertThat(finding(id, "HOUSE-BOOKED-PILOT").verdict()).isEqualTo(Verdict.BREACHED);
+                assertThat(finding(id, "HOUSE-BOOKED-AIRCRAFT").verdict()).isEqualTo(Verdict.BREACHED);
+            }
+            Jobs.JobView v = view(other);
+            LocalDate later = v.draft().lastDay().plusDays(30);
+            jobs.save(other, v.version(), v.draft().on(later, later));
+            assertThat(finding(one, "HOUSE-BOOKED-PILOT").verdict()).isEqualTo(Verdict.MET);
+            assertThat(finding(other, "HOUSE-BOOKED-PILOT").verdict()).isEqualTo(Verdict.MET);
+        } finally {
+            forget(other);
+        }
+    }
+
+    @Test
+    void aPaperThatTheHouseNeedsCounts() {
+        UUID mast = job("Mast inspection");
+        FindingRow release = finding(mast, "HOUSE-PAPER-maintenanceRelease");
+        assertThat(release.verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(release.blocks()).isTrue();
+        assertThat(view(mast).row().go()).isEqualTo("NO_GO");
+        rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", false, "test");
+        try {
+            assertThat(view(mast).assessment().findings())
+                    .noneMatch(f -> f.ruleId().startsWith("HOUSE-PAPER"));
+        } finally {
+            rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", true, "test");
+        }
+        assertThat(finding(mast, "HOUSE-PAPER-maintenanceRelease").verdict()).isEqualTo(Verdict.BREACHED);
+    }
+
+    @Test
+    void aSourceThatGoesOutOfDateChangesFindingsThoughNobodySaves() {
+        UUID bog = job("Peat bog grid, north");
+        rejudging.timePassed();
+        rejudging.idle();
+        assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.MET);
+        List<Map<String, Object>> before = jdbc.sql("select id, published_on, brought_in_at from zone_source")
+                .query()
+                .listOfRows();
+        try {
+            jdbc.sql("update zone_source set published_on = null, brought_in_at = ?, version = version + 1")
+                    .param(Timestamp.from(Instant.now().minus(Duration.ofDays(90))))
+                    .update();
+            rejudging.timePassed();
+            rejudging.idle();
+            assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.NOT_KNOWN);
+            Instant judged = view(bog).assessedAt();
+            rejudging.timePassed();
+            rejudging.idle();
+            assertThat(view(bog).assessedAt()).as("nothing has passed since").isEqualTo(judged);
+        } finally {
+            before.forEach(r -> jdbc.sql("update zone_source set published_on = ?, brought_in_at = ?, version = version + 1"
+                            + " where id = ?")
+                    .params(r.get("published_on"), r.get("brought_in_at"), r.get("id"))
+                    .update());
+            rejudging.timePassed();
+            rejudging.idle();
+        }
+        assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.MET);
+    }
+
+    @Test
+    void theReadingOfAStateRunsOutAndIsSaidAnew() {
+        UUID bog = job("Peat bog grid, north");
+        assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.MET);
+        Rulebook.Reading was = rulebook.reading("EU-XT").orElseThrow();
+        rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC).minusMonths(7), "long ago", "test");
+        assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.BREACHED);
+        rulebook.sayRead("EU-XT", was.readOn(), was.note(), was.saidBy());
+        assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.MET);
+        assertThatThrownBy(() -> rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC).plusDays(9), "x", "test"))
+                .hasMessageContaining("not come yet");
+        assertThatThrownBy(() -> rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC), " ", "test"))
+                .hasMessageContaining("say what was read");
+    }
+}
