@@ -187,11 +187,10 @@ class FlightsController {
                 problems.add("“" + typedStart + "” is not a moment; type it in UTC as 2026-09-18T08:10:00Z");
             }
         }
-        ReadingPlan.DateOrder order = "MONTH_DAY_YEAR".equals(params.getFirst("dateOrder"))
-                ? ReadingPlan.DateOrder.MONTH_DAY_YEAR
-                : "YEAR_MONTH_DAY".equals(params.getFirst("dateOrder"))
-                        ? ReadingPlan.DateOrder.YEAR_MONTH_DAY
-                        : ReadingPlan.DateOrder.DAY_MONTH_YEAR;
+        ReadingPlan.DateOrder order = java.util.Arrays.stream(ReadingPlan.DateOrder.values())
+                .filter(o -> o.name().equals(params.getFirst("dateOrder")))
+                .findFirst()
+                .orElse(ReadingPlan.DateOrder.NOT_SAID);
         return new ReadingPlan(columns, "comma".equals(params.getFirst("decimal")), zone, order, start);
     }
 

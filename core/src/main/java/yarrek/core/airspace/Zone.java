@@ -88,9 +88,13 @@ public record Zone(
 
     /** Whether a point at a height above ground may be in the zone; the edge and both limits count as in. */
     public boolean mayContain(double latitudeDeg, double longitudeDeg, double heightM, Ground ground) {
+        return reaches(heightM, ground) && area.locate(latitudeDeg, longitudeDeg) != Area.Side.OUTSIDE;
+    }
+
+    /** Whether a height above the take-off point in metres may lie between the zone's limits. */
+    public boolean reaches(double heightM, Ground ground) {
         return lower.aboveGround(ground).map(s -> heightM >= s.leastM()).orElse(true)
-                && upper.aboveGround(ground).map(s -> heightM <= s.greatestM()).orElse(true)
-                && area.locate(latitudeDeg, longitudeDeg) != Area.Side.OUTSIDE;
+                && upper.aboveGround(ground).map(s -> heightM <= s.greatestM()).orElse(true);
     }
 
     /** "ground to 120 m above ground". */

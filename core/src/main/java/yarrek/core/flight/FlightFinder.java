@@ -3,6 +3,8 @@ package yarrek.core.flight;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
+import yarrek.core.geo.Position;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
 
@@ -31,6 +33,7 @@ public final class FlightFinder {
     private static final double MOVE_WITHOUT_HEIGHT_M = 8.0;
     private static final double IDLE_SHARE = 0.12;
     private static final double IDLE_PEAK_A = 3.0;
+    private static final double LONGEST_SILENCE_S = 600; // no small aircraft changes its batteries in less and stays up
     private static final double METRES_PER_DEGREE = 111_195; // mean; only for stillness, never for a result
 
     /**
@@ -122,7 +125,7 @@ public final class FlightFinder {
             int to = b == i && i + 1 < t.length ? i + 1 : b;
             still[i] = range(height, from, to) <= STILL_HEIGHT_M
                     && range(lat, from, to) * METRES_PER_DEGREE <= STILL_MOVE_M
-                    && range(lon, from, to) * METRES_PER_DEGREE * lonScale(lat, i) <= STILL_MOVE_M;
+                    && eastRange(lon, from, to) * METRES_PER_DEGREE * lonScale(lat, i) <= STILL_MOVE_M;
         }
         return still;
     }
@@ -144,6 +147,25 @@ public final class FlightFinder {
             }
         }
         return greatest < least ? 0 : greatest - least;
+    }
+
+    /** Spread of longitudes in degrees, also across the 180th meridian. */
+    private static double eastRange(double[] lon, int from, int to) {
+        if (lon == null) {
+            return 0;
+        }
+        double origin = Double.NaN;
+        double least = 0;
+        double greatest = 0;
+        for (int i = from; i <= to; i++) {
+            origin = Double.isNaN(origin) ? lon[i] : origin;
+            double east = Position.eastOf(lon[i], origin);
+            if (!Double.isNaN(east)) {
+                least = Math.min(least, east);
+                greatest = Math.max(greatest, east);
+            }
+        }
+        return greatest - least;
     }
 
     /** Stretches on the ground that last long enough to be a stand, as pairs of indices. */
@@ -178,7 +200,7 @@ public final class FlightFinder {
             air.add(new int[] {from, t.length - 1});
         }
         List<Span> spans = new ArrayList<>();
-        for (int[] run : air) {
+        for (int[] run : air.stream().flatMap(this::withoutLongHoles).toList()) {
             if (rises(run[0], run[1])) {
                 spans.add(refine(run[0], run[1]));
             }
@@ -186,21 +208,39 @@ public final class FlightFinder {
         return share(spans);
     }
 
+    /** A log that stays silent for minutes in the air goes on with another flight, as far as anybody can tell. */
+    private Stream<int[]> withoutLongHoles(int[] run) {
+        List<int[]> parts = new ArrayList<>();
+        int from = run[0];
+        for (int i = run[0] + 1; i <= run[1]; i++) {
+            if (t[i] - t[i - 1] > LONGEST_SILENCE_S) {
+                parts.add(new int[] {from, i - 1});
+                from = i;
+            }
+        }
+        parts.add(new int[] {from, run[1]});
+        return parts.stream();
+    }
+
+    private boolean silentBefore(int i) {
+        return i == 0 || t[i] - t[i - 1] > LONGEST_SILENCE_S;
+    }
+
     private boolean rises(int from, int to) {
-        int a = Math.max(0, from - 1);
+        int a = silentBefore(from) ? from : from - 1;
         if (height != null) {
             return range(height, a, to) >= (satellite ? RISE_SATELLITE_M : RISE_BAROMETER_M);
         }
         double[] lat = trace.column(Channel.LATITUDE_DEG);
         double[] lon = trace.column(Channel.LONGITUDE_DEG);
         return range(lat, a, to) * METRES_PER_DEGREE >= MOVE_WITHOUT_HEIGHT_M
-                || range(lon, a, to) * METRES_PER_DEGREE * lonScale(lat, from) >= MOVE_WITHOUT_HEIGHT_M;
+                || eastRange(lon, a, to) * METRES_PER_DEGREE * lonScale(lat, from) >= MOVE_WITHOUT_HEIGHT_M;
     }
 
     /** Moves the ends from where it is surely moving to where it left and touched the ground. */
     private Span refine(int from, int to) {
-        boolean beginsInTheAir = from == 0;
-        boolean endsInTheAir = to == t.length - 1;
+        boolean beginsInTheAir = silentBefore(from);
+        boolean endsInTheAir = to == t.length - 1 || silentBefore(to + 1);
         double left = satellite ? LEFT_GROUND_SATELLITE_M : LEFT_GROUND_BAROMETER_M;
         int takeoff = from;
         int landing = to;

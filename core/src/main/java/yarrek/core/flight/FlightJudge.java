@@ -16,6 +16,7 @@ import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.SunFacts;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.time.TimeWindow;
@@ -112,29 +113,22 @@ public final class FlightJudge {
         put(series, trace, Channel.BATTERY_PCT, "batteryPct", from, to, 1);
         Optional<List<FlightFacts.ZoneSeries>> zones = context.zones()
                 .filter(z -> lat != null && lon != null)
-                .map(all -> zones(all, lat, lon, height, context));
+                .map(all -> zones(all, times, lat, lon, height, context));
         if (zones.isPresent()) {
-            boolean caution = all(context.zones().get(), zones.get());
+            boolean caution = meetsCaution(context.zones().get(), zones.get());
             constant.yesNo("cautionArea", caution, "the trace against the zones on file");
         }
         return new FlightFacts(constant.build(), times, series, zones);
     }
 
-    private static boolean all(List<Zone> zones, List<FlightFacts.ZoneSeries> series) {
+    private static boolean meetsCaution(List<Zone> zones, List<FlightFacts.ZoneSeries> series) {
         Set<String> caution =
                 zones.stream().filter(Zone::isCaution).map(Zone::id).collect(java.util.stream.Collectors.toSet());
-        return series.stream().filter(s -> caution.contains(s.zone().id())).anyMatch(s -> {
-            for (boolean in : s.inside()) {
-                if (in) {
-                    return true;
-                }
-            }
-            return false;
-        });
+        return series.stream().anyMatch(s -> caution.contains(s.zone().id()));
     }
 
     private static List<FlightFacts.ZoneSeries> zones(
-            List<Zone> zones, double[] lat, double[] lon, double[] height, Context context) {
+            List<Zone> zones, double[] times, double[] lat, double[] lon, double[] height, Context context) {
         List<FlightFacts.ZoneSeries> met = new ArrayList<>();
         Ground ground = new Ground(context.elevationM(), context.reliefM());
         double south = Double.POSITIVE_INFINITY;
@@ -157,19 +151,8 @@ public final class FlightJudge {
             if (!near || !inForce(zone, context.constant())) {
                 continue;
             }
-            boolean[] inside = new boolean[lat.length];
-            boolean any = false;
-            for (int i = 0; i < inside.length; i++) {
-                if (Double.isNaN(lat[i]) || Double.isNaN(lon[i])) {
-                    continue;
-                }
-                // without a height the aircraft is taken to reach the zone, never to pass below it
-                inside[i] = (height == null || Double.isNaN(height[i]))
-                        ? zone.area().locate(lat[i], lon[i]) != Area.Side.OUTSIDE
-                        : zone.mayContain(lat[i], lon[i], Math.max(0, height[i]), ground);
-                any |= inside[i];
-            }
-            if (any) {
+            List<Interval> inside = ZonePassage.of(zone, ground, times, lat, lon, height);
+            if (!inside.isEmpty()) {
                 met.add(new FlightFacts.ZoneSeries(
                         new ZoneMet(
                                 zone.id(),

@@ -14,7 +14,7 @@ import yarrek.core.trace.Trace;
  *
  * @param takeoffS seconds from the start of the trace
  * @param landingS seconds from the start of the trace
- * @param pathM sum of the geodesics between the positions in the air, in the horizontal
+ * @param pathM sum of the geodesics between the positions in the air, in the horizontal; jumps of the log left out
  * @param greatestDistanceM geodesic from the take-off position
  * @param greatestHeightM above the take-off point, from the log's own height or else from the altitude
  * @param heightFromAltitude whether heights come from satellite altitude less the altitude at take-off
@@ -52,6 +52,8 @@ public record FlightSummary(
         int samples) {
 
     private static final double SPEED_STEP_S = 0.5;
+    private static final double SHORTEST_STEP_S = 0.05;
+    private static final double STOOD_S = 10; // before take-off; longer ago a satellite altitude has wandered
 
     /** Flattening stretches north against east by at most 0.7 %; over 100 km the plane adds less than 1 % to that. */
     private static final double PLANE_SURE = 0.97;
@@ -102,7 +104,7 @@ public record FlightSummary(
         double[] plane = new double[span.landing() - span.takeoff() + 1];
         double most = -1;
         for (int i = span.takeoff(); i <= span.landing(); i++) {
-            double d = Math.hypot(lat[i] - point.latitudeDeg(), (lon[i] - point.longitudeDeg()) * scale);
+            double d = Math.hypot(lat[i] - point.latitudeDeg(), Position.eastOf(lon[i], point.longitudeDeg()) * scale);
             plane[i - span.takeoff()] = d;
             most = d > most ? d : most;
         }
@@ -130,15 +132,34 @@ public record FlightSummary(
         if (altitude == null) {
             return null;
         }
-        double ground = Double.NaN;
-        for (int i = Math.max(0, span.takeoff() - 1); i < altitude.length && Double.isNaN(ground); i++) {
-            ground = altitude[i];
-        }
+        double ground = groundBefore(altitude, trace.seconds(), span);
         double[] heights = new double[altitude.length];
         for (int i = 0; i < heights.length; i++) {
             heights[i] = altitude[i] - ground;
         }
         return heights;
+    }
+
+    /** Mean altitude of the seconds it stood before take-off; where the log has none of those, the first in the air. */
+    private static double groundBefore(double[] altitude, double[] t, FlightFinder.Span span) {
+        double sum = 0;
+        int n = 0;
+        // the last half second may already be on the way up
+        for (int i = span.takeoff() - 1; i >= Math.max(0, span.shareFrom()) && t[span.takeoff()] - t[i] <= STOOD_S; i--) {
+            if (!Double.isNaN(altitude[i]) && t[span.takeoff()] - t[i] >= SPEED_STEP_S) {
+                sum += altitude[i];
+                n++;
+            }
+        }
+        if (n > 0) {
+            return sum / n;
+        }
+        for (int i = Math.max(0, span.takeoff() - 1); i < altitude.length; i++) {
+            if (!Double.isNaN(altitude[i])) {
+                return altitude[i];
+            }
+        }
+        return Double.NaN;
     }
 
     private static final class Measure {
@@ -169,14 +190,17 @@ public record FlightSummary(
                     continue;
                 }
                 if (previous >= 0) {
-                    path += Geodesy.distanceM(lat[previous], lon[previous], lat[i], lon[i]);
+                    double step = Geodesy.distanceM(lat[previous], lon[previous], lat[i], lon[i]);
+                    path += jump(step, t[i] - t[previous]) ? 0 : step;
                 }
                 if (speedFrom < 0) {
                     speedFrom = i;
                 } else if (t[i] - t[speedFrom] >= SPEED_STEP_S) {
-                    double v =
-                            Geodesy.distanceM(lat[speedFrom], lon[speedFrom], lat[i], lon[i]) / (t[i] - t[speedFrom]);
-                    derivedSpeed = Double.isNaN(derivedSpeed) ? v : Math.max(derivedSpeed, v);
+                    double step = Geodesy.distanceM(lat[speedFrom], lon[speedFrom], lat[i], lon[i]);
+                    double v = step / (t[i] - t[speedFrom]);
+                    if (!jump(step, t[i] - t[speedFrom])) {
+                        derivedSpeed = Double.isNaN(derivedSpeed) ? v : Math.max(derivedSpeed, v);
+                    }
                     speedFrom = i;
                 }
                 previous = i;
@@ -215,6 +239,11 @@ public record FlightSummary(
                     greatest(Channel.WIND_MPS),
                     missing,
                     span.landing() - span.takeoff() + 1);
+        }
+
+        /** Whether a step could not have been flown; clocks that count whole tenths are given one half of that. */
+        private static boolean jump(double metres, double seconds) {
+            return metres / Math.max(seconds, SHORTEST_STEP_S) > Trace.IMPLAUSIBLE_SPEED_MPS;
         }
 
         private static OptionalDouble known(double v) {

@@ -20,6 +20,7 @@ import org.locationtech.jts.geom.prep.PreparedGeometry;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.geom.util.GeometryFixer;
+import org.locationtech.jts.linearref.LengthIndexedLine;
 import org.locationtech.jts.operation.distance.DistanceOp;
 import org.locationtech.jts.operation.distance.IndexedFacetDistance;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
@@ -288,6 +289,40 @@ public final class Area {
     public Side locate(double latitudeDeg, double longitudeDeg) {
         int location = locator.locate(new Coordinate(near(longitudeDeg, centre(geometry)), latitudeDeg));
         return location == Location.INTERIOR ? Side.INSIDE : location == Location.BOUNDARY ? Side.EDGE : Side.OUTSIDE;
+    }
+
+    /**
+     * The stretches of a straight step, short against the area's distance from a pole, that lie in the area, as shares of
+     * the step: from 0 at its start to 1 at its end, each at least as long as nothing.
+     */
+    public List<double[]> stretches(Position from, Position to) {
+        double lon = near(from.longitudeDeg(), centre(geometry));
+        double east = Position.eastOf(to.longitudeDeg(), from.longitudeDeg());
+        Coordinate a = new Coordinate(lon, from.latitudeDeg());
+        Coordinate b = new Coordinate(lon + east, to.latitudeDeg());
+        if (!geometry.getEnvelopeInternal().intersects(new Envelope(a, b))) {
+            return List.of();
+        }
+        if (a.equals2D(b)) {
+            return locate(from.latitudeDeg(), from.longitudeDeg()) == Side.OUTSIDE
+                    ? List.of()
+                    : List.of(new double[] {0, 1});
+        }
+        Geometry step = FACTORY.createLineString(new Coordinate[] {a, b});
+        if (!prepared().intersects(step)) {
+            return List.of();
+        }
+        LengthIndexedLine along = new LengthIndexedLine(step);
+        Geometry shared = step.intersection(geometry);
+        List<double[]> stretches = new ArrayList<>();
+        for (int i = 0; i < shared.getNumGeometries(); i++) {
+            Coordinate[] c = shared.getGeometryN(i).getCoordinates();
+            double one = along.project(c[0]) / step.getLength();
+            double two = along.project(c[c.length - 1]) / step.getLength();
+            stretches.add(new double[] {Math.min(one, two), Math.max(one, two)});
+        }
+        stretches.sort(java.util.Comparator.comparingDouble(s -> s[0]));
+        return stretches;
     }
 
     /** Whether the two areas share any point; a shared edge counts. */

@@ -19,6 +19,11 @@ public record Position(double latitudeDeg, double longitudeDeg) {
         }
     }
 
+    /** Degrees from one meridian east to another by the shorter way, -180 to 180; NaN when either is. */
+    public static double eastOf(double toDeg, double fromDeg) {
+        return Math.IEEEremainder(toDeg - fromDeg, 360);
+    }
+
     @Override
     public String toString() {
         return String.format(Locale.ROOT, "%.6f, %.6f", latitudeDeg, longitudeDeg);

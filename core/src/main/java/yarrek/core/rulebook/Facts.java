@@ -85,8 +85,9 @@ public class Facts {
             double value = Math.max(r.value(), d.value());
             mass = new FactValue.Quantity(
                     value, value - Math.max(r.low(), d.low()), Math.max(r.high(), d.high()) - value);
-            source = "the greater of declared and real: "
-                    + (d.value() > r.value() ? declared : real).source();
+            source = d.value() > r.value()
+                    ? "declared, more than it weighs: " + declared.source()
+                    : "real mass, not less than is declared: " + real.source();
         }
         all.put(CLASS_MASS, new Known(mass, source));
         all.put(GREATER_MASS, d == null || r == null ? d == null ? real : declared : new Known(mass, source));

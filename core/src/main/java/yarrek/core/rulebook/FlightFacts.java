@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.trace.Trace;
 import yarrek.core.units.Finite;
 
 /**
@@ -14,7 +15,7 @@ import yarrek.core.units.Finite;
  */
 public final class FlightFacts {
     /** Seconds without a figure after which a quantity no longer counts as known throughout. */
-    public static final double LONGEST_HOLE_S = 5.0;
+    public static final double LONGEST_HOLE_S = Trace.LONGEST_HOLE_S;
 
     /**
      * A quantity over time.
@@ -28,9 +29,13 @@ public final class FlightFacts {
     /**
      * A zone over time.
      *
-     * @param inside whether the aircraft was in it, one for each time
+     * @param inside the stretches in it, on the clock of the times
      */
-    public record ZoneSeries(ZoneMet zone, boolean[] inside) {}
+    public record ZoneSeries(ZoneMet zone, List<Interval> inside) {
+        public ZoneSeries {
+            inside = List.copyOf(inside);
+        }
+    }
 
     private final Facts constant;
     private final double[] times;
@@ -88,83 +93,150 @@ public final class FlightFacts {
         }
         Optional<Limit.Span> limit = q.limit().span(constant);
         if (limit.isEmpty()) {
-            return rule.finding(applies, q.judge(constant), constant, List.of());
+            // the log may well have the figure though nobody has said the limit
+            Series s = series.get(q.fact());
+            Breaches found = new Breaches(s, q.bound(), Double.NaN);
+            Facts flown = found.isBlind()
+                    ? constant
+                    : constant.toBuilder()
+                            .quantity(
+                                    q.fact(),
+                                    found.worst(),
+                                    Double.isNaN(s.uncertainty()) ? 0 : s.uncertainty(),
+                                    s.source())
+                            .build();
+            return rule.finding(applies, q.judge(flown), constant, List.of());
         }
         return quantityFinding(rule, q, applies, limit.get());
     }
 
     private Finding quantityFinding(Rule rule, Requirement.QuantityWithin q, Truth applies, Limit.Span span) {
-        double limit = span.at();
         Series s = series.get(q.fact());
-        double[] v = s.values();
-        Bound bound = q.bound();
-        double least = Double.POSITIVE_INFINITY;
-        double greatest = Double.NEGATIVE_INFINITY;
-        double hole = 0;
-        double holes = 0;
-        double lastKnown = times[0];
-        List<Interval> breaches = new ArrayList<>();
-        int open = -1;
-        int worst = -1;
-        int previous = -1;
-        for (int i = 0; i < v.length; i++) {
-            double x = v[i];
-            if (Double.isNaN(x)) {
-                continue;
-            }
-            double gap = times[i] - lastKnown;
-            if (gap > LONGEST_HOLE_S && (previous < i - 1)) {
-                hole = Math.max(hole, gap);
-                holes += gap;
-                if (open >= 0) {
-                    breaches.add(interval(v, open, previous, worst, -1, -1, limit));
-                    open = -1;
-                }
-            }
-            lastKnown = times[i];
-            least = Math.min(least, x);
-            greatest = Math.max(greatest, x);
-            if (!bound.holds(x, limit)) {
-                if (open < 0) {
-                    open = i;
-                    worst = i;
-                } else if (bound.margin(x, limit) < bound.margin(v[worst], limit)) {
-                    worst = i;
-                }
-            } else if (open >= 0) {
-                breaches.add(interval(v, open, previous, worst, before(v, open), i, limit));
-                open = -1;
-            }
-            previous = i;
-        }
-        if (previous < 0) {
+        Breaches found = new Breaches(s, q.bound(), span.at());
+        if (found.isBlind()) {
             return rule.finding(applies, Outcome.unknown(q.fact()), constant, List.of());
         }
-        double tail = times[times.length - 1] - lastKnown;
-        if (tail > LONGEST_HOLE_S) {
-            holes += tail;
-        }
-        if (open >= 0) {
-            breaches.add(interval(v, open, previous, worst, before(v, open), -1, limit));
-        }
-        double value = bound.isUpper() ? greatest : least;
         boolean vague = Double.isNaN(s.uncertainty());
-        Outcome o = q.outcome(new FactValue.Quantity(value, vague ? 0 : s.uncertainty()), least, greatest, span);
+        Outcome o = q.outcome(
+                new FactValue.Quantity(found.worst(), vague ? 0 : s.uncertainty()), found.least, found.greatest, span);
         String says = o.says();
         Verdict verdict = o.verdict();
         if (verdict != Verdict.BREACHED && vague) {
             verdict = Verdict.NOT_KNOWN;
             says += "; but it rests on what is not known: " + s.source();
-        } else if (verdict != Verdict.BREACHED && holes > 0) {
+        } else if (verdict != Verdict.BREACHED && found.holes > 0) {
             verdict = Verdict.NOT_KNOWN;
-            says += "; but there are no figures for " + Finite.format(holes) + " s";
+            says += "; but there are no figures for " + tenths(found.holes) + " s";
         } else if (verdict == Verdict.BREACHED) {
-            double total = breaches.stream().mapToDouble(Interval::durationS).sum();
-            says += "; " + (breaches.size() == 1 ? "once" : breaches.size() + " times") + ", "
-                    + Finite.format(Math.round(total * 10) / 10.0) + " s in all";
+            double total = found.intervals.stream().mapToDouble(Interval::durationS).sum();
+            int times = found.intervals.size();
+            says += "; " + (times == 1 ? "once" : times + " times") + ", " + tenths(total) + " s in all"
+                    + (found.onlySingles ? "; it rests on single figures, those beside them comply" : "");
         }
         List<String> missing = verdict == Verdict.NOT_KNOWN ? List.of(q.fact()) : List.of();
-        return rule.finding(applies, new Outcome(verdict, says, o.gauge(), missing), constant, breaches);
+        return rule.finding(applies, new Outcome(verdict, says, o.gauge(), missing), constant, found.intervals);
+    }
+
+    private static String tenths(double seconds) {
+        return Finite.format(Math.round(seconds * 10) / 10.0);
+    }
+
+    /** Where one series is beyond one limit; what comes back within the uncertainty only is the same breach. */
+    private final class Breaches {
+        private final double[] v;
+        private final double limit;
+        private final Bound bound;
+        private final List<Interval> intervals = new ArrayList<>();
+        private double least = Double.POSITIVE_INFINITY;
+        private double greatest = Double.NEGATIVE_INFINITY;
+        private double holes;
+        private boolean onlySingles = true;
+
+        Breaches(Series s, Bound bound, double limit) {
+            this.v = s.values();
+            this.limit = limit;
+            this.bound = bound;
+            double flicker = Double.isNaN(s.uncertainty()) ? 0 : s.uncertainty();
+            double best = Double.NEGATIVE_INFINITY; // margin since the last breach ended
+            boolean apart = true;
+            int open = -1;
+            int worst = -1;
+            int previous = -1;
+            int in = 0;
+            for (int i = 0; i < v.length; i++) {
+                if (Double.isNaN(v[i])) {
+                    continue;
+                }
+                double gap = times[i] - (previous < 0 ? times[0] : times[previous]);
+                boolean hole = gap > LONGEST_HOLE_S;
+                if (hole) {
+                    holes += gap;
+                    if (open >= 0) {
+                        add(open, previous, worst, -1, apart, in);
+                        open = -1;
+                    }
+                    apart = true;
+                }
+                least = Math.min(least, v[i]);
+                greatest = Math.max(greatest, v[i]);
+                if (!bound.holds(v[i], limit)) {
+                    if (open < 0) {
+                        apart |= best >= flicker;
+                        open = i;
+                        worst = i;
+                        in = 0;
+                    } else if (bound.margin(v[i], limit) < bound.margin(v[worst], limit)) {
+                        worst = i;
+                    }
+                    in++;
+                } else {
+                    if (open >= 0) {
+                        add(open, previous, worst, i, apart, in);
+                        open = -1;
+                        best = Double.NEGATIVE_INFINITY;
+                        apart = false;
+                    }
+                    best = Math.max(best, bound.margin(v[i], limit));
+                }
+                previous = i;
+            }
+            if (previous >= 0) {
+                double tail = times[times.length - 1] - times[previous];
+                holes += tail > LONGEST_HOLE_S ? tail : 0;
+            }
+            if (open >= 0) {
+                add(open, previous, worst, -1, apart, in);
+            }
+        }
+
+        boolean isBlind() {
+            return greatest < least;
+        }
+
+        double worst() {
+            return bound.isUpper() ? greatest : least;
+        }
+
+        /** Ends where the value crosses the limit, by straight lines between samples; at the samples beside a hole. */
+        private void add(int first, int last, int worst, int after, boolean apart, int in) {
+            int before = before(v, first);
+            boolean known = before >= 0 && times[first] - times[before] <= LONGEST_HOLE_S;
+            double from = known ? crossing(v, before, first, limit) : times[first];
+            double to = after < 0 ? times[last] : crossing(v, last, after, limit);
+            onlySingles &= in == 1 && known && after >= 0;
+            Interval now = new Interval(from, to, times[worst], v[worst]);
+            if (apart || intervals.isEmpty()) {
+                intervals.add(now);
+                return;
+            }
+            Interval earlier = intervals.remove(intervals.size() - 1);
+            boolean worse = bound.margin(now.worst(), limit) < bound.margin(earlier.worst(), limit);
+            intervals.add(new Interval(
+                    earlier.fromS(),
+                    to,
+                    worse ? now.worstS() : earlier.worstS(),
+                    worse ? now.worst() : earlier.worst()));
+        }
     }
 
     private static int before(double[] v, int i) {
@@ -173,13 +245,6 @@ public final class FlightFacts {
             k--;
         }
         return k;
-    }
-
-    /** Ends where the value crosses the limit, by straight lines between samples; at the samples where there is no neighbour. */
-    private Interval interval(double[] v, int first, int last, int worst, int before, int after, double limit) {
-        double from = before < 0 ? times[first] : crossing(v, before, first, limit);
-        double to = after < 0 ? times[last] : crossing(v, last, after, limit);
-        return new Interval(from, to, times[worst], v[worst]);
     }
 
     private double crossing(double[] v, int a, int b, double limit) {
@@ -204,12 +269,10 @@ public final class FlightFacts {
             if (z.zone().restriction() != required.restriction()) {
                 continue;
             }
-            int before = intervals.size();
-            runs(z.inside(), intervals);
-            if (intervals.size() > before) {
+            if (!z.inside().isEmpty()) {
                 met.add(z.zone());
-                if (z.zone().liftedBy().isPresent()) {
-                    intervals.subList(before, intervals.size()).clear();
+                if (z.zone().liftedBy().isEmpty()) {
+                    intervals.addAll(z.inside());
                 }
             }
         }
@@ -218,12 +281,12 @@ public final class FlightFacts {
         double blind = longestHole("pilotDistanceM");
         if (outcome.verdict() != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
             outcome = Outcome.unknown(
-                    outcome.says() + "; but there are no positions for " + Finite.format(blind) + " s", List.of());
+                    outcome.says() + "; but there are no positions for " + tenths(blind) + " s", List.of());
         }
         return rule.finding(applies, outcome, constant, intervals);
     }
 
-    /** Longest stretch in seconds without a figure, the ends counted; zero when the series is not there at all. */
+    /** Longest stretch in seconds between two figures, the ends counted; zero when the series is not there at all. */
     private double longestHole(String fact) {
         Series s = series.get(fact);
         if (s == null || times.length == 0) {
@@ -234,31 +297,18 @@ public final class FlightFacts {
         for (int i = 0; i < times.length; i++) {
             boolean known = !Double.isNaN(s.values()[i]);
             if (known || i == times.length - 1) {
-                boolean missed = !known || (i > 0 && Double.isNaN(s.values()[i - 1]));
-                longest = missed ? Math.max(longest, times[i] - last) : longest;
+                longest = Math.max(longest, times[i] - last);
             }
             last = known ? times[i] : last;
         }
         return longest;
     }
 
-    private void runs(boolean[] inside, List<Interval> into) {
-        int open = -1;
-        for (int i = 0; i <= inside.length; i++) {
-            boolean in = i < inside.length && inside[i];
-            if (in && open < 0) {
-                open = i;
-            } else if (!in && open >= 0) {
-                into.add(new Interval(times[open], times[i - 1], times[open], Double.NaN));
-                open = -1;
-            }
-        }
-    }
-
     /** The general way: the rule on the facts of each moment; the most pressing answer of the flight is the answer. */
     private Finding judgeMomentByMoment(Rule rule) {
         Moment moment = new Moment();
         boolean[] breached = new boolean[times.length];
+        double[] margins = new double[times.length];
         Verdict worst = null;
         double least = Double.POSITIVE_INFINITY;
         int worstAt = 0;
@@ -275,6 +325,7 @@ public final class FlightFacts {
             double margin = applies == Truth.NO
                     ? Double.POSITIVE_INFINITY
                     : rule.requires().margin(moment);
+            margins[i] = margin;
             if (worst == null || v.compareTo(worst) < 0 || (v == worst && margin < least)) {
                 worst = v;
                 least = margin;
@@ -286,7 +337,13 @@ public final class FlightFacts {
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
         }
-        Finding found = rule.finding(applies, rule.requires().judge(moment), moment, List.of());
+        Outcome judged = rule.requires().judge(moment);
+        double blind = rule.factNames().stream().mapToDouble(this::longestHole).max().orElse(0);
+        if (judged.verdict() != Verdict.BREACHED && worst != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
+            judged = Outcome.unknown(
+                    judged.says() + "; but there are no figures for " + tenths(blind) + " s", judged.missing());
+        }
+        Finding found = rule.finding(applies, judged, moment, List.of());
         if (found.verdict() != Verdict.BREACHED) {
             return found; // nothing to show over time, or an approval covers it
         }
@@ -297,15 +354,19 @@ public final class FlightFacts {
             if (in && open < 0) {
                 open = i;
             } else if (!in && open >= 0) {
-                double at = worstAt >= open && worstAt < i ? times[worstAt] : times[open];
+                moment.index = open;
+                for (int k = open; k < i; k++) {
+                    moment.index = margins[k] < margins[moment.index] ? k : moment.index;
+                }
                 intervals.add(new Interval(
                         times[open],
                         times[i - 1],
-                        at,
-                        found.gauge().map(Gauge::value).orElse(Double.NaN)));
+                        times[moment.index],
+                        rule.requires().judge(moment).gauge().map(Gauge::value).orElse(Double.NaN)));
                 open = -1;
             }
         }
+        moment.index = worstAt;
         return rule.finding(applies, rule.requires().judge(moment), moment, intervals);
     }
 

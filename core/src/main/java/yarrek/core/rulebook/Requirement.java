@@ -641,7 +641,7 @@ public sealed interface Requirement {
 
         @Override
         public Outcome judge(Facts facts) {
-            return new Outcome(Verdict.DUTY, text + by(facts), Optional.empty(), List.of());
+            return new Outcome(Verdict.DUTY, text.replaceFirst("[.]$", "") + by(facts), Optional.empty(), List.of());
         }
 
         private String by(Facts facts) {

@@ -12,6 +12,12 @@ import java.util.Set;
  * is absent. Arrays are shared, not copied: nobody writes to them.
  */
 public final class Trace {
+    /** Seconds without a figure after which a quantity no longer counts as known throughout. */
+    public static final double LONGEST_HOLE_S = 5.0;
+
+    /** Faster than any small aircraft flies: a step between two positions that would need more is a fault of the log. */
+    public static final double IMPLAUSIBLE_SPEED_MPS = 150;
+
     /** Something the aircraft said. */
     public record Message(double atS, String level, String text) {}
 

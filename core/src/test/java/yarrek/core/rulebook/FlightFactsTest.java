@@ -99,6 +99,37 @@ class FlightFactsTest {
                 .isEqualTo(Verdict.NOT_KNOWN);
     }
 
+    /** More than 5 s without a row is a hole as one with empty rows is; exactly 5 s is none. */
+    @Test
+    void missingRowsAreAHole() {
+        double[] edge = {0, 1, 6, 7};
+        double[] beyond = {0, 1, 6.001, 7};
+        assertThat(flight(edge, 0, 50, 50, 50, 50).judge(HEIGHT).verdict()).isEqualTo(Verdict.MET);
+        Finding f = flight(beyond, 0, 50, 50, 50, 50).judge(HEIGHT);
+        assertThat(f.verdict()).isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(f.says()).contains("no figures for 5 s");
+        Rule general = rule(Condition.ALWAYS, new Requirement.AllOf(List.of(HEIGHT.requires())));
+        assertThat(flight(beyond, 0, 50, 50, 50, 50).judge(general).verdict()).isEqualTo(Verdict.NOT_KNOWN);
+        // a breach never reaches over a hole: who knows what was between
+        double[] long_ = {0, 1, 2, 30, 31};
+        assertThat(flight(long_, 0, 50, 150, 150, 150, 50).judge(HEIGHT).intervals())
+                .extracting(Interval::fromS)
+                .containsExactly(0.7, 30.0);
+    }
+
+    @Test
+    void flickerWithinTheUncertaintyIsOneBreach() {
+        assertThat(flight(3, 100, 121, 119, 121, 118, 122, 100).judge(HEIGHT).intervals())
+                .hasSize(1);
+        assertThat(flight(3, 100, 121, 116, 121, 100).judge(HEIGHT).intervals()).hasSize(2);
+    }
+
+    @Test
+    void aBreachOfOneFigureSaysSo() {
+        assertThat(flight(0, 50, 50, 312, 50, 50).judge(HEIGHT).says()).contains("single figures");
+        assertThat(flight(0, 50, 150, 312, 50, 50).judge(HEIGHT).says()).doesNotContain("single figures");
+    }
+
     @Test
     void aFigureThatRestsOnAnUnknownGroundIsNotMet() {
         assertThat(flight(Double.NaN, 50, 60, 50).judge(HEIGHT).verdict()).isEqualTo(Verdict.NOT_KNOWN);
@@ -132,7 +163,11 @@ class FlightFactsTest {
     }
 
     private static Verdict zoneVerdict(double[] distances, Optional<List<FlightFacts.ZoneSeries>> zones) {
-        double[] times = {0, 1, 10, 20, 21};
+        return zoneVerdict(new double[] {0, 1, 5, 9, 10}, distances, zones);
+    }
+
+    private static Verdict zoneVerdict(
+            double[] times, double[] distances, Optional<List<FlightFacts.ZoneSeries>> zones) {
         Facts planned = Facts.builder(ZoneOffset.UTC).zones(List.of()).build();
         Rule rule = rule(Condition.ALWAYS, new Requirement.NoZone(ZoneMet.Restriction.PROHIBITED));
         return new FlightFacts(
@@ -146,10 +181,15 @@ class FlightFactsTest {
         double[] followed = {0, 1, 2, 2, 2};
         double[] lost = {0, 1, Double.NaN, 2, 2};
         ZoneMet zone = new ZoneMet("Z", "Z", ZoneMet.Restriction.PROHIBITED, false, "", Optional.empty());
-        var met = List.of(new FlightFacts.ZoneSeries(zone, new boolean[] {false, false, false, true, false}));
+        var met = List.of(new FlightFacts.ZoneSeries(zone, List.of(new Interval(3, 3, 3, Double.NaN))));
         assertThat(zoneVerdict(followed, Optional.of(List.of()))).isEqualTo(Verdict.MET);
         assertThat(zoneVerdict(lost, Optional.of(List.of()))).isEqualTo(Verdict.NOT_KNOWN);
         assertThat(zoneVerdict(lost, Optional.of(met))).isEqualTo(Verdict.BREACHED);
         assertThat(zoneVerdict(followed, Optional.empty())).isEqualTo(Verdict.NOT_KNOWN);
+        // rows that are not there at all, and a track of one point in half a minute
+        assertThat(zoneVerdict(new double[] {0, 1, 5, 31, 32}, followed, Optional.of(List.of())))
+                .isEqualTo(Verdict.NOT_KNOWN);
+        assertThat(zoneVerdict(new double[] {0, 30, 60, 90, 120}, followed, Optional.of(List.of())))
+                .isEqualTo(Verdict.NOT_KNOWN);
     }
 }

@@ -100,11 +100,17 @@ public final class CsvLogReader {
 
     private LogReading rows() throws BrokenFileException {
         sheet.encodingNote().ifPresent(builder::note);
+        sheet.zeroBytesNote().ifPresent(builder::note);
         for (ColumnPlan c : plan.columns()) {
             if (c.assumed() && c.role() != ColumnRole.IGNORE) {
                 builder.note("column '" + c.header() + "' does not say it, and is taken as "
                         + c.role().label() + " in " + c.unit().label());
             }
+        }
+        List<String> unread = unread();
+        if (!unread.isEmpty()) {
+            builder.note((unread.size() == 1 ? "one column with figures is" : unread.size() + " columns with figures are")
+                    + " not read: " + String.join(", ", unread));
         }
         boolean truncated = false;
         long base = sheet.headerLine() - 1;
@@ -152,6 +158,19 @@ public final class CsvLogReader {
                     + "); the flight is read up to there");
         }
         return builder.build(truncated);
+    }
+
+    /** Headers of columns that hold figures and are matched to nothing. */
+    private List<String> unread() {
+        List<String> unread = new ArrayList<>();
+        for (int i = 0; i < plan.columns().size(); i++) {
+            boolean figures = sheet.column(i).stream()
+                    .anyMatch(c -> !Double.isNaN(Numbers.parse(c, plan.decimalComma())));
+            if (plan.columns().get(i).role() == ColumnRole.IGNORE && figures) {
+                unread.add("'" + plan.columns().get(i).header().strip() + "'");
+            }
+        }
+        return unread;
     }
 
     /** The parser counts lines from the header on; people count from the top of the file. */
@@ -241,7 +260,7 @@ public final class CsvLogReader {
     }
 
     private String text(CsvRecord record, int index) {
-        String s = record.getField(index).strip();
+        String s = record.getField(index).replace('\0', '\uFFFD').strip();
         return s.length() > CsvSheet.MAX_CELL ? s.substring(0, CsvSheet.MAX_CELL) : s;
     }
 

@@ -30,6 +30,7 @@ public final class CsvSheet {
     private static final int MIN_COLUMNS = 3;
     private static final int MAX_COLUMNS = 500;
     private static final int MAX_LINE = 200_000;
+    private static final int ZEROS_PER_CHARACTER = 50; // a stray zero byte is a damaged cell; one in fifty is no text
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
 
     private final byte[] content;
@@ -78,22 +79,31 @@ public final class CsvSheet {
         }
         if (!decodes(content, bom, charset)) {
             if (bom > 0) {
-                throw new BrokenFileException(
-                        "csv.encoding",
-                        "the file says it is " + charset + " but holds bytes that are not; save it again as UTF-8");
+                note = Optional.of("the file says it is " + charset
+                        + " but holds bytes that are not; they stand as \uFFFD where they were read");
+            } else {
+                charset = Charset.forName("windows-1252");
+                if (!decodes(content, 0, charset)) {
+                    charset = StandardCharsets.ISO_8859_1;
+                }
+                note = Optional.of("the file is not UTF-8; it is read as Western European text (" + charset
+                        + "). Check the accented letters in the headers");
             }
-            charset = Charset.forName("windows-1252");
-            if (!decodes(content, 0, charset)) {
-                charset = StandardCharsets.ISO_8859_1;
-            }
-            note = Optional.of("the file is not UTF-8; it is read as Western European text (" + charset
-                    + "). Check the accented letters in the headers");
         }
         List<String> lines = firstLines(content, bom, charset);
-        if (lines.stream().anyMatch(l -> l.indexOf('\0') >= 0)) {
+        long zeros = lines.stream().flatMapToInt(String::chars).filter(c -> c == 0).count();
+        long characters = lines.stream().mapToLong(String::length).sum();
+        if (zeros * ZEROS_PER_CHARACTER > characters) {
             throw new BrokenFileException(
                     "csv.binary",
                     "this is not text: it holds zero bytes. Logs come in as GPX 1.1, or as CSV or TSV text");
+        }
+        String start = String.join("", lines).stripLeading();
+        if (start.startsWith("{") || start.startsWith("[{")) {
+            throw new BrokenFileException(
+                    "csv.json",
+                    "this is JSON" + (start.contains("\"coordinates\"") ? " (GeoJSON)" : "")
+                            + ", not a table. Logs come in as GPX 1.1, or as CSV or TSV text; export the track as one of these");
         }
         Shape best = null;
         for (char d : DELIMITERS) {
@@ -120,6 +130,11 @@ public final class CsvSheet {
             if (row.size() == best.columns()) {
                 samples.add(row);
             }
+        }
+        if (samples.isEmpty()) {
+            throw new BrokenFileException(
+                    "csv.rows",
+                    "the table has a header in line " + (best.headerLine() + 1) + " and no whole row below it; nothing to bring in");
         }
         return new CsvSheet(
                 content, bom, charset, note, best.delimiter(), lines.subList(0, best.headerLine()), headers, samples);
@@ -194,7 +209,9 @@ public final class CsvSheet {
 
     private static BufferedReader reader(byte[] content, int bom, Charset charset) {
         return new BufferedReader(
-                new InputStreamReader(new ByteArrayInputStream(content, bom, content.length - bom), strict(charset)),
+                new InputStreamReader(
+                        new ByteArrayInputStream(content, bom, content.length - bom),
+                        bom > 0 ? charset.newDecoder().onMalformedInput(CodingErrorAction.REPLACE) : strict(charset)),
                 1 << 16);
     }
 
@@ -235,6 +252,24 @@ public final class CsvSheet {
 
     public Optional<String> encodingNote() {
         return encodingNote;
+    }
+
+    /** Zero bytes in text: what they replaced is lost. */
+    Optional<String> zeroBytesNote() {
+        boolean wide = charset.name().startsWith("UTF-16");
+        int zeros = 0;
+        int line = 1;
+        int first = 0;
+        for (int i = 0; i < content.length && !wide; i++) {
+            line += content[i] == '\n' ? 1 : 0;
+            if (content[i] == 0) {
+                first = zeros++ == 0 ? line : first;
+            }
+        }
+        return zeros == 0
+                ? Optional.empty()
+                : Optional.of("the file holds " + zeros + (zeros == 1 ? " zero byte" : " zero bytes") + ", the first in line "
+                        + first + ": it is damaged there, and figures with one are left out");
     }
 
     /** The cells of a column in the first rows, empty ones left out. */

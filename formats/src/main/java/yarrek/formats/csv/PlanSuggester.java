@@ -23,12 +23,25 @@ import yarrek.formats.log.Numbers;
  */
 public final class PlanSuggester {
     private static final Pattern BRACKETED = Pattern.compile("^(.*?)[\\[(]([^\\])]*)[\\])]\\s*$");
+    /** "speed m/s", "vs_ft/min": a unit with a stroke that stands at the end without brackets. */
+    private static final Pattern PER_TIME = Pattern.compile("^(.*?)[ _]+((?:m|km|ft|mi)/(?:s|h|min))\\s*$");
+
+    /** Words that make a moment beside them the start of the flight, and those that make it another. */
+    private static final Pattern START = Pattern.compile(
+            "\\b(start(ed|s| time)?|begin(s|ning)?|began|begun|recorded|recording|flown|take ?off|armed|beginn|gestartet|aufgezeichnet|aufzeichnung|debut|depart|decollage|inicio|comienzo|despegue|log ?start)\\b");
+
+    private static final Pattern NO_START = Pattern.compile(
+            "\\b(export(ed|iert)?|printed|saved|created|written|downloaded|generated|converted|firmware|version|built|until|end(ed|s)?|stop(ped)?|landed|landing)\\b");
+
     private static final Pattern ISO =
             Pattern.compile("\\d{4}-\\d{2}-\\d{2}[T ]\\d{2}:\\d{2}(:\\d{2}([.,]\\d+)?)?\\s*(Z|[+-]\\d{2}:?\\d{2})?");
     private static final Pattern ZONED = Pattern.compile(".*\\d(Z|[+-]\\d{2}:\\d{2})");
     private static final Pattern DATE = Pattern.compile("\\d{1,4}[./-]\\d{1,2}[./-]\\d{1,4}");
     private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2}([.,]\\d+)?)?(\\s*[AaPp][Mm])?");
     private static final Pattern CELL = Pattern.compile("\\b(cell|zelle|cellule|celda)\\s?0?(\\d{1,2})\\b");
+
+    private static final int MONTHS = 12;
+    private static final int LABEL = 40; // characters before a moment that can name it
 
     private static final double EPOCH_SECONDS_FROM = 5e8; // 1985; no log counts seconds from its start that far
     private static final double EPOCH_MILLIS_FROM = 5e11;
@@ -74,7 +87,7 @@ public final class PlanSuggester {
                 "(utc|gmt|tz|zone|zeitzone).*(versatz|offset|shift)|offset|tz|timezone|utc ?versatz|utcversatz");
         words(
                 ColumnRole.CLIMB,
-                "climb|climb rate|vspeed|vertical (speed|velocity)|v speed|vz|vario|steigrate|steigen|vertikalgeschwindigkeit|vitesse verticale|speed (z|vertical)|velocidad vertical");
+                "climb|climb rate|vspeed|vertical (speed|velocity)|v speed|vs|vz|vario|steigrate|steigen|vertikalgeschwindigkeit|vitesse verticale|speed (z|vertical)|velocidad vertical");
         words(
                 ColumnRole.GROUND_SPEED,
                 "speed|velocity|(ground|horizontal|gps|h) ?(speed|velocity)|gs|groundspeed|geschwindigkeit|vitesse( sol)?|velocidad|speed (horizontal|2d)|hspeed");
@@ -83,7 +96,7 @@ public final class PlanSuggester {
                 "(alt|altitude|hohe|height|elevation|ele|elev|altura|altitud|hauteur).*\\b(msl|amsl|asl|sea|sea level|u m|uber meer|nn|nhn|mer|mar)\\b.*|(msl|amsl|asl).*(alt|altitude|height)?|(gps|gnss) (alt|altitude|height)|elevation|ele");
         words(
                 ColumnRole.HEIGHT_ABOVE_TAKEOFF,
-                "(rel|relative|baro).*(alt|altitude|height|hohe)|(alt|altitude|hohe|height|hauteur|altura).*(take ?off|home|start|rel|relative|despegue|decollage|launch|ground).*|height|hohe|hauteur|altura");
+                "(rel|relative|baro).*(alt|altitude|height|hohe)|(alt|altitude|hohe|height|hauteur|altura).*(take ?off|home|start|rel|relative|despegue|decollage|launch|ground).*|height|hohe|hauteur|altura|agl|hagl|above ground( level)?|(alt|altitude|height|hohe|elevation|gps alt|gps altitude).*\\bagl|agl (alt|altitude|height)");
         words(ColumnRole.HEADING, "yaw|heading|gieren|kurs|course|compass|cap|rumbo|hdg|bearing");
         words(ColumnRole.ROLL, "roll|rollen|roulis|alabeo|bank");
         words(ColumnRole.PITCH, "pitch|nicken|tangage|cabeceo");
@@ -116,6 +129,11 @@ public final class PlanSuggester {
         if (bracketed.matches()) {
             name = bracketed.group(1);
             unitText = bracketed.group(2);
+        }
+        Matcher perTime = PER_TIME.matcher(name.strip());
+        if (unitText.isEmpty() && perTime.matches()) {
+            name = perTime.group(1);
+            unitText = perTime.group(2);
         }
         String plain = plain(name);
         List<String> cells = sheet.column(index);
@@ -252,8 +270,12 @@ public final class PlanSuggester {
                 .orElse(Double.NaN);
     }
 
-    /** Day first when a first part is over 12 or the separator is a point; month first only when a second part is over 12. */
+    /**
+     * The order of day and month as the dates show it: a part over 12 can only be a day, a point between is written day
+     * first. Where every date can be both, nobody has said.
+     */
     private static ReadingPlan.DateOrder dateOrder(CsvSheet sheet, List<ColumnPlan> columns) {
+        ReadingPlan.DateOrder order = ReadingPlan.DateOrder.DAY_MONTH_YEAR;
         for (int i = 0; i < columns.size(); i++) {
             ColumnPlan c = columns.get(i);
             if (c.role() != ColumnRole.DATE && c.unit() != Unit.DATE_TIME) {
@@ -261,30 +283,44 @@ public final class PlanSuggester {
             }
             for (String cell : sheet.column(i)) {
                 Matcher m = DATE.matcher(cell);
-                if (m.lookingAt()) {
-                    String[] parts = m.group().split("[./-]");
-                    if (parts[0].length() == 4) {
-                        return ReadingPlan.DateOrder.YEAR_MONTH_DAY;
-                    }
-                    if (Integer.parseInt(parts[1]) > 12) {
-                        return ReadingPlan.DateOrder.MONTH_DAY_YEAR;
-                    }
+                if (!m.lookingAt()) {
+                    continue;
+                }
+                String[] parts = m.group().split("[./-]");
+                if (parts[0].length() == 4) {
+                    return ReadingPlan.DateOrder.YEAR_MONTH_DAY;
+                }
+                if (Integer.parseInt(parts[0]) > MONTHS || m.group().contains(".")) {
+                    return ReadingPlan.DateOrder.DAY_MONTH_YEAR;
+                }
+                if (Integer.parseInt(parts[1]) > MONTHS) {
+                    return ReadingPlan.DateOrder.MONTH_DAY_YEAR;
+                }
+                if (!parts[0].equals(parts[1])) {
+                    order = ReadingPlan.DateOrder.NOT_SAID;
                 }
             }
         }
-        return ReadingPlan.DateOrder.DAY_MONTH_YEAR;
+        return order;
     }
 
-    /** The first full date and time with a zone in the lines above the header. */
+    /** A full date and time with a zone in the lines above the header, where the line says that it is the start. */
     private static Optional<Instant> start(CsvSheet sheet) {
         for (String line : sheet.preamble()) {
             Matcher m = ISO.matcher(line);
-            if (m.find() && m.group(3) != null) {
+            while (m.find()) {
+                // what stands before a moment names it; a line may name two
+                String before = plain(line.substring(0, m.start()));
+                String label = before.substring(Math.max(0, before.length() - LABEL));
+                boolean starts = START.matcher(label).find() && !NO_START.matcher(label).find();
+                if (!starts || m.group(3) == null) {
+                    continue;
+                }
                 String iso = m.group().replace(" ", "T").replace(',', '.');
                 try {
                     return Optional.of(OffsetDateTime.parse(iso).toInstant());
                 } catch (java.time.DateTimeException e) {
-                    // not a moment after all; the next line may be
+                    // not a moment after all; the next may be
                 }
             }
         }

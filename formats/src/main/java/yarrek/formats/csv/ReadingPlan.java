@@ -32,7 +32,9 @@ public record ReadingPlan(
     public enum DateOrder {
         DAY_MONTH_YEAR,
         MONTH_DAY_YEAR,
-        YEAR_MONTH_DAY
+        YEAR_MONTH_DAY,
+        /** Every date can be read both ways. */
+        NOT_SAID
     }
 
     /** What still has to be said before the file can be read; empty when nothing. */
@@ -55,6 +57,9 @@ public record ReadingPlan(
                 timeOfDay || columns.stream().anyMatch(c -> c.role() == ColumnRole.TIME && c.unit() == Unit.DATE_TIME);
         if (local && !has(ColumnRole.UTC_OFFSET) && zone.isEmpty()) {
             gaps.add("times carry no zone: say in which time zone they are");
+        }
+        if (dateOrder == DateOrder.NOT_SAID) {
+            gaps.add("dates such as 03/04/2026 can be read both ways: say whether the day or the month stands first");
         }
         if (!has(ColumnRole.LATITUDE) || !has(ColumnRole.LONGITUDE)) {
             gaps.add("no columns are matched to latitude and longitude");

@@ -106,12 +106,12 @@ public enum Unit {
                 };
             case SPEED ->
                 switch (s) {
-                    case "m/s", "ms", "mps", "m_s", "mpers" -> METRES_PER_SECOND;
-                    case "km/h", "kmh", "kph", "kmph" -> KILOMETRES_PER_HOUR;
+                    case "m/s", "ms", "mps", "m_s", "mpers", "ms-1", "ms^-1", "mtr/s", "msec" -> METRES_PER_SECOND;
+                    case "km/h", "kmh", "kph", "kmph", "kmhr", "km/hr" -> KILOMETRES_PER_HOUR;
                     case "mph", "mi/h" -> MILES_PER_HOUR;
-                    case "kn", "kt", "kts", "knots" -> KNOTS;
+                    case "kn", "kt", "kts", "knot", "knots" -> KNOTS;
                     case "ft/s", "fps", "fts" -> FEET_PER_SECOND;
-                    case "ft/min", "fpm" -> FEET_PER_MINUTE;
+                    case "ft/min", "fpm", "ftmin", "feet/min" -> FEET_PER_MINUTE;
                     default -> null;
                 };
             case TEMPERATURE ->

@@ -172,7 +172,9 @@ public final class GpxReader {
             if (!rootSeen) {
                 if (!name.equals("gpx")) {
                     throw new BrokenFileException(
-                            "gpx.root", "the first element is <" + name + ">, not <gpx>; this is not a GPX file");
+                            "gpx.root",
+                            "the first element is <" + name + ">, not <gpx>; "
+                                    + (name.equals("kml") ? "this is a KML file: export the track as GPX 1.1" : "this is not a GPX file"));
                 }
                 rootSeen = true;
             } else if (name.equals("trkseg")) {

@@ -1,26 +1,36 @@
 package yarrek.formats.log;
 
+import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import yarrek.core.geo.Position;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
 
 /**
  * Gathers rows into a trace and settles what logs get wrong: rows without a time, positions at 0/0 before the first fix,
- * clocks that step back. Everything left out or mended is told.
+ * clocks that step back, single times and places that leap out and back. Everything left out or mended is told.
  */
 public final class TraceBuilder {
     private static final int MAX_PROBLEMS = 50;
     private static final int MAX_ROWS = 8_640_000; // 24 h at 100 Hz
     private static final int STRAGGLERS = 5; // rows that come late but find back to the clock
     private static final double MICRO = 1e6;
-    private static final double IMPLAUSIBLE_SPEED_MPS = 150;
     private static final double METRES_PER_DEGREE = 111_195;
+    private static final double SHORTEST_STEP_S = 0.05; // clocks that count whole tenths put two rows on one
+    private static final long LEAP_STEPS = 3; // usual intervals; less is jitter
+    private static final long LONELY_END_MICROS = 600_000_000L; // a last row so long after the others belongs to no flight
+    private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
+    private static final Duration AHEAD = Duration.ofDays(1); // a clock set to the wrong zone is at most so far ahead
+    private static final DateTimeFormatter CLOCK =
+            DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss'Z'").withZone(ZoneOffset.UTC);
 
     private final List<Problem> problems = new ArrayList<>();
     private final List<String> notes = new ArrayList<>();
@@ -35,6 +45,8 @@ public final class TraceBuilder {
     private int rows;
     private int zeroFixes;
     private int undated;
+    private int outOfTime;
+    private final Instant latest = Instant.now().plus(AHEAD);
 
     public void problem(Problem p) {
         problemCount++;
@@ -52,12 +64,22 @@ public final class TraceBuilder {
     /**
      * Begins a row.
      *
-     * @return false when the row has no time and is left out
+     * @return false when the row has no time, or one that no flight can have, and is left out
      * @throws BrokenFileException when there are more rows than a day at 100 Hz
      */
     public boolean row(Instant at, long line) throws BrokenFileException {
         if (at == null) {
             undated++;
+            return false;
+        }
+        if (at.isBefore(EARLIEST) || at.isAfter(latest)) {
+            outOfTime++;
+            problem(new Problem(
+                    "log.time.range",
+                    line,
+                    "time",
+                    at.toString(),
+                    "a time from the year 2000 to tomorrow; the row is left out"));
             return false;
         }
         if (rows >= MAX_ROWS) {
@@ -144,7 +166,11 @@ public final class TraceBuilder {
                     + " position 0/0, which is no fix; the position is left out");
         }
         if (rows == 0) {
-            throw new BrokenFileException("log.empty", "no row with a time was found; nothing to bring in");
+            throw new BrokenFileException(
+                    outOfTime > 0 ? "log.time.range" : "log.empty",
+                    outOfTime > 0
+                            ? problems.get(0).sentence() + ". So it is with every row; nothing to bring in"
+                            : "no row with a time was found; nothing to bring in");
         }
         boolean[] keep = straightenClock();
         int kept = 0;
@@ -153,19 +179,26 @@ public final class TraceBuilder {
             newIndex[i] = keep[i] ? kept++ : -1;
         }
         double[] seconds = new double[kept];
+        long[] lineOf = new long[kept];
+        int first = 0;
+        while (!keep[first]) {
+            first++;
+        }
+        long zero = micros[first];
         Map<Channel, double[]> cut = new EnumMap<>(Channel.class);
         columns.forEach((c, v) -> cut.put(c, new double[seconds.length]));
         for (int i = 0; i < rows; i++) {
             if (keep[i]) {
                 int k = newIndex[i];
-                seconds[k] = (micros[i] - micros[0]) / MICRO;
+                seconds[k] = (micros[i] - zero) / MICRO;
+                lineOf[k] = lines[i];
                 for (Map.Entry<Channel, double[]> e : cut.entrySet()) {
                     e.getValue()[k] = columns.get(e.getKey())[i];
                 }
             }
         }
         Instant start = Instant.ofEpochSecond(
-                Math.floorDiv(micros[0], 1_000_000L), Math.floorMod(micros[0], 1_000_000L) * 1000L);
+                Math.floorDiv(zero, 1_000_000L), Math.floorMod(zero, 1_000_000L) * 1000L);
         List<Trace.Message> said = new ArrayList<>();
         for (int i = 0; i < messages.size(); i++) {
             int row = newIndex[messageRows.get(i)];
@@ -180,28 +213,30 @@ public final class TraceBuilder {
                 changes.add(new Trace.ModeChange(seconds[row], modes.get(i)));
             }
         }
-        jumps(seconds, cut);
+        jumps(seconds, cut, lineOf);
+        holes(start, seconds);
         return new LogReading(new Trace(start, seconds, cut, said, changes), problems, problemCount, notes, truncated);
     }
 
-    /** A few late rows are left out; a clock that steps back for good is carried on at the usual interval. */
+    /**
+     * A few rows that come late or run ahead of those after them are left out; a clock that steps back for good is carried
+     * on at the usual interval.
+     */
     private boolean[] straightenClock() {
         boolean[] keep = new boolean[rows];
         Arrays.fill(keep, true);
         long usual = usualInterval();
         long shift = 0;
-        long last = micros[0];
-        for (int i = 1; i < rows; i++) {
+        long last = Long.MIN_VALUE;
+        for (int i = 0; i < rows; i++) {
             long now = micros[i] + shift;
+            if (runsAhead(i, last == Long.MIN_VALUE ? last : last - shift, usual)) {
+                leaveOut(keep, i, "log.time.ahead", "the row's time leaps ahead of the rows beside it; it is left out");
+                continue;
+            }
             if (now < last) {
                 if (findsBack(i, last - shift)) {
-                    keep[i] = false;
-                    problem(new Problem(
-                            "log.time.order",
-                            lines[i],
-                            "time",
-                            "",
-                            "the row's time is before the row above; it is left out"));
+                    leaveOut(keep, i, "log.time.order", "the row's time is before the row above; it is left out");
                     continue;
                 }
                 long step = last + usual - now;
@@ -217,6 +252,33 @@ public final class TraceBuilder {
             last = now;
         }
         return keep;
+    }
+
+    private void leaveOut(boolean[] keep, int row, String code, String told) {
+        keep[row] = false;
+        problem(new Problem(code, lines[row], "time", "", told));
+    }
+
+    /**
+     * Whether a row's time leaps over the rows after it, which go on from the row before; or the last few rows of the log
+     * stand alone after a long hole.
+     */
+    private boolean runsAhead(int i, long last, long usual) {
+        boolean first = last == Long.MIN_VALUE;
+        if (!first && micros[i] - last <= Math.max(usual * LEAP_STEPS, 1)) {
+            return false;
+        }
+        int behind = 0;
+        int looked = 0;
+        for (int j = i + 1; j < rows && looked < STRAGGLERS; j++) {
+            looked++;
+            boolean goesOn = first ? micros[j] < micros[i] : micros[j] >= last && micros[j] < micros[i];
+            behind += goesOn ? 1 : 0;
+        }
+        if (first) {
+            return looked == STRAGGLERS && behind == looked;
+        }
+        return behind > 0 || (looked < STRAGGLERS && i >= STRAGGLERS && micros[i] - last > LONELY_END_MICROS);
     }
 
     private boolean findsBack(int from, long last) {
@@ -243,8 +305,12 @@ public final class TraceBuilder {
         return steps[n / 2];
     }
 
-    /** Tells of positions that jump; they are kept as they stand in the log. */
-    private void jumps(double[] seconds, Map<Channel, double[]> cut) {
+    /**
+     * Leaves out positions that leap away and back, and tells of those that jump for good, which are kept as they stand.
+     *
+     * @param lineOf line in the file of each kept row
+     */
+    private void jumps(double[] seconds, Map<Channel, double[]> cut, long[] lineOf) {
         double[] lat = cut.get(Channel.LATITUDE_DEG);
         double[] lon = cut.get(Channel.LONGITUDE_DEG);
         if (lat == null || lon == null) {
@@ -252,24 +318,94 @@ public final class TraceBuilder {
             return;
         }
         int jumps = 0;
+        int stray = 0;
+        long firstStray = 0;
         int previous = -1;
         for (int i = 0; i < seconds.length; i++) {
             if (Double.isNaN(lat[i]) || Double.isNaN(lon[i])) {
                 continue;
             }
-            if (previous >= 0) {
-                double north = (lat[i] - lat[previous]) * METRES_PER_DEGREE;
-                double east = (lon[i] - lon[previous]) * METRES_PER_DEGREE * Math.cos(Math.toRadians(lat[i]));
-                double dt = Math.max(seconds[i] - seconds[previous], 0.05);
-                if (Math.hypot(north, east) / dt > IMPLAUSIBLE_SPEED_MPS) {
-                    jumps++;
-                }
+            int next = previous < 0 ? after(lat, lon, i) : i;
+            boolean leaps = previous < 0
+                    ? next > 0 && tooFast(seconds, lat, lon, i, next) && !tooFast(seconds, lat, lon, next, after(lat, lon, next))
+                    : tooFast(seconds, lat, lon, previous, i);
+            if (leaps && (previous < 0 || comesBack(seconds, lat, lon, previous, i))) {
+                lat[i] = Double.NaN;
+                lon[i] = Double.NaN;
+                firstStray = stray++ == 0 ? lineOf[i] : firstStray;
+                continue;
             }
+            jumps += leaps ? 1 : 0;
             previous = i;
         }
+        String limit = (int) Trace.IMPLAUSIBLE_SPEED_MPS + " m/s";
+        if (stray > 0) {
+            notes.add(stray + (stray == 1 ? " position leaps" : " positions leap") + " away and back faster than " + limit
+                    + ", the first in line " + firstStray + "; " + (stray == 1 ? "it is" : "they are") + " left out");
+        }
         if (jumps > 0) {
-            notes.add("the position jumps " + jumps + (jumps == 1 ? " time" : " times") + " by more than "
-                    + (int) IMPLAUSIBLE_SPEED_MPS + " m/s; path and distance count the jumps as the log has them");
+            notes.add("the position jumps " + jumps + (jumps == 1 ? " time" : " times") + " by more than " + limit
+                    + "; the positions stand as the log has them, path and speed leave the jumps out");
+        }
+    }
+
+    private static boolean tooFast(double[] seconds, double[] lat, double[] lon, int from, int to) {
+        if (to < 0) {
+            return false;
+        }
+        double north = (lat[to] - lat[from]) * METRES_PER_DEGREE;
+        double east = Position.eastOf(lon[to], lon[from]) * METRES_PER_DEGREE * Math.cos(Math.toRadians(lat[to]));
+        double dt = Math.max(seconds[to] - seconds[from], SHORTEST_STEP_S);
+        return Math.hypot(north, east) / dt > Trace.IMPLAUSIBLE_SPEED_MPS;
+    }
+
+    /** Index of the next known position, or -1. */
+    private static int after(double[] lat, double[] lon, int from) {
+        for (int i = from + 1; from >= 0 && i < lat.length; i++) {
+            if (!Double.isNaN(lat[i]) && !Double.isNaN(lon[i])) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** Whether one of the next few positions can be reached from the one before the leap, and not from the leap itself. */
+    private static boolean comesBack(double[] seconds, double[] lat, double[] lon, int before, int leap) {
+        int i = leap;
+        for (int n = 0; n < STRAGGLERS; n++) {
+            i = after(lat, lon, i);
+            if (i < 0) {
+                return false;
+            }
+            if (!tooFast(seconds, lat, lon, before, i) && tooFast(seconds, lat, lon, leap, i)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Tells of stretches without a row: what happened there nobody knows. */
+    private void holes(Instant start, double[] seconds) {
+        int holes = 0;
+        double longest = 0;
+        double at = 0;
+        for (int i = 1; i < seconds.length; i++) {
+            double gap = seconds[i] - seconds[i - 1];
+            if (gap > Trace.LONGEST_HOLE_S) {
+                holes++;
+                if (gap > longest) {
+                    longest = gap;
+                    at = seconds[i - 1];
+                }
+            }
+        }
+        if (holes > 0) {
+            notes.add(String.format(
+                    Locale.ROOT,
+                    "the log has no rows for %.1f s from %s%s; what happened there is not known",
+                    longest,
+                    CLOCK.format(start.plusMillis((long) (at * 1000))),
+                    holes == 1 ? "" : ", and " + (holes - 1) + (holes == 2 ? " shorter hole" : " shorter holes")));
         }
     }
 }
