@@ -395,18 +395,21 @@ class ApiTest extends RunningApp {
 
     @Test
     void anApprovalDoesNotLiftWhatNothingLifts() throws Exception {
-        JsonNode a = json(post(
-                "/api/v1/assessments",
-                "{\"facts\":{\"jurisdiction\":\"US\",\"purpose\":\"work\",\"pilot.hoursSinceAlcohol\":1,"
-                        + "\"pilot.bloodAlcoholPct\":0},\"approvals\":[{\"reference\":\"A-1\",\"lifts\":[\"US-ALC-01\"]}]}"));
+        JsonNode a = json(
+                post(
+                        "/api/v1/assessments",
+                        "{\"facts\":{\"jurisdiction\":\"US\",\"purpose\":\"work\",\"pilot.hoursSinceAlcohol\":1,"
+                                + "\"pilot.bloodAlcoholPct\":0},\"approvals\":[{\"reference\":\"A-1\",\"lifts\":[\"US-ALC-01\"]}]}"));
         assertThat(verdict(a, "US-ALC-01")).isEqualTo("BREACHED");
     }
 
     @Test
     void operationsAreThoseOfTheLawThatIsSaid() throws Exception {
-        assertThat(post("/api/v1/operations", "{\"facts\":{\"jurisdiction\":\"CA\",\"takeoffMassG\":200}}").body())
+        assertThat(post("/api/v1/operations", "{\"facts\":{\"jurisdiction\":\"CA\",\"takeoffMassG\":200}}")
+                        .body())
                 .contains("CA-MICRO");
-        assertThat(post("/api/v1/operations", "{\"facts\":{\"takeoffMassG\":200}}").statusCode())
+        assertThat(post("/api/v1/operations", "{\"facts\":{\"takeoffMassG\":200}}")
+                        .statusCode())
                 .isEqualTo(422);
     }
 

@@ -154,6 +154,106 @@ class BringingInTest extends RunningApp {
         assertThat(a.packs()).anySatisfy(p -> assertThat(p).startsWith("EU 2026-"));
     }
 
+    /** Up for a minute over a place of its own, at a time and with rows of one's own. */
+    private static byte[] log(String start, String more, double latitude, int stepS) {
+        StringBuilder s = new StringBuilder("utc,lat,lon,height_m\n");
+        java.time.Instant at = java.time.Instant.parse(start);
+        for (int i = 0; i <= 100; i++) {
+            int height = Math.max(0, Math.min(30, Math.min(2 * (i - 10), 2 * (90 - i))));
+            s.append(String.format(
+                    java.util.Locale.ROOT,
+                    "%s,%.6f,-17.95,%d%n",
+                    at.plusSeconds((long) i * stepS),
+                    latitude + 1e-6 * height,
+                    height));
+        }
+        return (s + more).getBytes(StandardCharsets.UTF_8);
+    }
+
+    private double hours(UUID aircraft) {
+        return jdbc.sql("select flown_s from aircraft where id = ?")
+                .param(aircraft)
+                .query(Double.class)
+                .single();
+    }
+
+    @Test
+    void theSameFlightFromTwoFilesIsToldAndCountedOnce() throws Exception {
+        UUID aircraft = fleet.aircraft().get(0).id();
+        var mine = new Flights.Attribution(aircraft, null, null, null);
+        double before = hours(aircraft);
+        flights.bringInDirectly("one.csv", log("2026-03-01T10:00:00Z", "", 46.9, 1), Optional.empty(), mine, "test");
+        double once = hours(aircraft);
+        assertThat(once).isGreaterThan(before + 60);
+        Flights.Outcome again = flights.bringInDirectly(
+                "two.csv",
+                log("2026-03-01T10:00:00Z", "2026-03-01T10:02:00Z,46.9,-17.95,0\n", 46.9, 1),
+                Optional.empty(),
+                mine,
+                "test");
+        assertThat(again.notes()).anyMatch(n -> n.contains("overlaps one on file from one.csv"));
+        assertThat(hours(aircraft)).isEqualTo(once);
+        Flights.FlightView f = flights.flight(again.flights().get(0), manager());
+        assertThat(f.counted()).isFalse();
+        // somebody says that it is another flight
+        flights.change(f.id(), f.version(), mine);
+        assertThat(hours(aircraft)).isGreaterThan(once + 60);
+        Flights.Outcome later = flights.bringInDirectly(
+                "three.csv", log("2026-03-01T10:05:00Z", "", 46.9, 1), Optional.empty(), mine, "test");
+        assertThat(later.notes()).noneMatch(n -> n.contains("overlaps"));
+    }
+
+    @Test
+    void aFlightOfMoreThanADayIsRefusedAndNothingIsStored() {
+        StringBuilder rows = new StringBuilder("utc,lat,lon,height_m\n");
+        java.time.Instant at = java.time.Instant.parse("2024-01-01T00:00:00Z");
+        for (int i = 0; i <= 400; i++) {
+            rows.append(at.plusSeconds(300L * i))
+                    .append(",46.9,-17.95,")
+                    .append(i % 7)
+                    .append('\n');
+        }
+        long before = stored();
+        assertThatThrownBy(() -> flights.bringInDirectly(
+                        "long.csv",
+                        rows.toString().getBytes(StandardCharsets.UTF_8),
+                        Optional.empty(),
+                        Flights.Attribution.NONE,
+                        "test"))
+                .isInstanceOf(BrokenFileException.class)
+                .hasMessageContaining("would last 33 h");
+        assertThat(stored()).isEqualTo(before);
+    }
+
+    @Test
+    void aFlightOffItsJobIsAFinding() throws Exception {
+        Jobs.Row job = jobs.all(manager()).get(0);
+        Flights.Outcome o = flights.bringInDirectly(
+                "off.csv",
+                log("2026-03-02T10:00:00Z", "", 46.95, 1),
+                Optional.empty(),
+                new Flights.Attribution(null, null, null, job.id()),
+                "test");
+        AssessmentRow a = flights.flight(o.flights().get(0), manager()).assessment();
+        assertThat(a.findings().stream().filter(f -> f.ruleId().startsWith("HOUSE-FLOWN-")))
+                .hasSize(2)
+                .allMatch(f -> f.verdict() == Verdict.BREACHED);
+        // figures of the plan are none of the flight
+        assertThat(a.facts()).extracting(AssessmentRow.FactRow::name).doesNotContain("peopleDistanceM");
+    }
+
+    @Test
+    void figuresFindingsAndTraceOfALaterFlightHaveOneClock() throws Exception {
+        Flights.Outcome o = flights.bringInDirectly(
+                "two.csv", sample("two-flights.csv"), Optional.empty(), Flights.Attribution.NONE, "test");
+        Flights.FlightView second = flights.flight(o.flights().get(1), manager());
+        Trace trace = flights.trace(second.id(), manager());
+        assertThat(trace.instant(second.figures().takeoffS()))
+                .isCloseTo(
+                        second.figures().takeoffUtc(),
+                        org.assertj.core.api.Assertions.within(1, java.time.temporal.ChronoUnit.MILLIS));
+    }
+
     @Test
     void aChangedModelJudgesTheOpenJobsThatUseItAndSaysWhatChanged() {
         UUID job = UUID.fromString(jdbc.sql("select id from job where name = 'Cliff faces, autumn count'")

@@ -241,7 +241,9 @@ class PapersPagesTest extends BrowserTest {
             }
             page.navigate(address("/incidents/" + incident));
             while (page.locator(".duty-done:not(:has(span))").count() > 0) {
-                page.locator(".duty-done:not(:has(span)) input[name='note']").first().fill("reported, number 4711");
+                page.locator(".duty-done:not(:has(span)) input[name='note']")
+                        .first()
+                        .fill("reported, number 4711");
                 page.locator(".duty-done:not(:has(span)) button").first().click();
                 page.waitForLoadState();
             }
@@ -252,7 +254,9 @@ class PapersPagesTest extends BrowserTest {
         } finally {
             java.util.UUID id = java.util.UUID.fromString(incident);
             jdbc.sql("delete from answer where about_id = ?").param(id).update();
-            jdbc.sql("delete from incident_duty where incident_id = ?").param(id).update();
+            jdbc.sql("delete from incident_duty where incident_id = ?")
+                    .param(id)
+                    .update();
             jdbc.sql("delete from incident where id = ?").param(id).update();
         }
     }

@@ -180,10 +180,11 @@ class StandingTest extends RunningApp {
             rejudging.idle();
             assertThat(view(bog).assessedAt()).as("nothing has passed since").isEqualTo(judged);
         } finally {
-            before.forEach(r -> jdbc.sql("update zone_source set published_on = ?, brought_in_at = ?, version = version + 1"
-                            + " where id = ?")
-                    .params(r.get("published_on"), r.get("brought_in_at"), r.get("id"))
-                    .update());
+            before.forEach(
+                    r -> jdbc.sql("update zone_source set published_on = ?, brought_in_at = ?, version = version + 1"
+                                    + " where id = ?")
+                            .params(r.get("published_on"), r.get("brought_in_at"), r.get("id"))
+                            .update());
             rejudging.timePassed();
             rejudging.idle();
         }
@@ -199,7 +200,8 @@ class StandingTest extends RunningApp {
         assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.BREACHED);
         rulebook.sayRead("EU-XT", was.readOn(), was.note(), was.saidBy());
         assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.MET);
-        assertThatThrownBy(() -> rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC).plusDays(9), "x", "test"))
+        assertThatThrownBy(() -> rulebook.sayRead(
+                        "EU-XT", LocalDate.now(java.time.ZoneOffset.UTC).plusDays(9), "x", "test"))
                 .hasMessageContaining("not come yet");
         assertThatThrownBy(() -> rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC), " ", "test"))
                 .hasMessageContaining("say what was read");

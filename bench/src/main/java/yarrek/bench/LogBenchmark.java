@@ -114,7 +114,7 @@ public class LogBenchmark {
                 .word("subcategory", "A3", "bench")
                 .build();
         FlightJudge.Context context = new FlightJudge.Context(
-                constant, OptionalDouble.of(5), OptionalDouble.empty(), Optional.empty(), Optional.of(List.of()), Map.of(), List.of());
+                constant, OptionalDouble.of(5), OptionalDouble.empty(), Optional.empty(), Optional.of(List.of()), Map.of(), Optional.empty(), List.of());
         return Assessment.of(FlightJudge.facts(trace, s, context), packs);
     }
 }

@@ -324,7 +324,10 @@ public class Airspace {
                 .toList();
         return law.isEmpty()
                 ? Freshness.NONE
-                : law.stream().anyMatch(s -> Math.abs(Duration.between(edition(s), on).toDays()) > s.staleDays)
+                : law.stream()
+                                .anyMatch(s -> Math.abs(
+                                                Duration.between(edition(s), on).toDays())
+                                        > s.staleDays)
                         ? Freshness.STALE
                         : Freshness.CURRENT;
     }

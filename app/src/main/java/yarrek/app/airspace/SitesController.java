@@ -87,7 +87,12 @@ class SitesController {
 
     @PostMapping("/airspace/sites/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(SiteForm.of("New site", "/airspace/sites/new", "/airspace", rulebook.places()).bind(params), params, null, model);
+        return store(
+                SiteForm.of("New site", "/airspace/sites/new", "/airspace", rulebook.places())
+                        .bind(params),
+                params,
+                null,
+                model);
     }
 
     @GetMapping("/airspace/sites/{id}/edit")
@@ -102,7 +107,11 @@ class SitesController {
     @PostMapping("/airspace/sites/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
-                SiteForm.of(sites.site(id).name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
+                SiteForm.of(
+                                sites.site(id).name(),
+                                "/airspace/sites/" + id + "/edit",
+                                "/airspace/sites/" + id,
+                                rulebook.places())
                         .bind(params),
                 params,
                 id,

@@ -124,9 +124,10 @@ public class Answers {
     public FactValue read(FactDefinition d, String text, ZoneId zone) {
         String s = text.strip();
         FactValue value = parsed(d, s, zone);
-        d.nonsense(value, LocalDate.ofInstant(clock.instant(), zone).plusDays(1)).ifPresent(why -> {
-            throw new IllegalArgumentException(why);
-        });
+        d.nonsense(value, LocalDate.ofInstant(clock.instant(), zone).plusDays(1))
+                .ifPresent(why -> {
+                    throw new IllegalArgumentException(why);
+                });
         return value;
     }
 
@@ -153,9 +154,7 @@ public class Answers {
                     }
                     yield new FactValue.Words(all);
                 }
-                case DATE ->
-                    new FactValue.Date(
-                            TypedInput.date(s, LocalDate.ofInstant(clock.instant(), zone)));
+                case DATE -> new FactValue.Date(TypedInput.date(s, LocalDate.ofInstant(clock.instant(), zone)));
                 case INSTANT -> new FactValue.Moment(moment(s, zone));
             };
         } catch (IllegalArgumentException | java.time.DateTimeException e) {

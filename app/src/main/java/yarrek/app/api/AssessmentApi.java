@@ -364,35 +364,34 @@ class AssessmentApi {
             return;
         }
         try {
-            FactValue value =
-                    switch (d.type()) {
-                        case QUANTITY -> quantity(d, v);
-                        case YES_NO -> {
-                            expect(v.isBoolean());
-                            yield new FactValue.YesNo(v.booleanValue());
-                        }
-                        case WORD -> {
-                            expect(v.isString());
-                            yield new FactValue.Word(v.asString());
-                        }
-                        case WORDS -> {
-                            expect(v.isArray());
-                            Set<String> words = new HashSet<>();
-                            v.forEach(w -> {
-                                expect(w.isString());
-                                words.add(w.asString());
-                            });
-                            yield new FactValue.Words(words);
-                        }
-                        case DATE -> {
-                            expect(v.isString());
-                            yield new FactValue.Date(LocalDate.parse(v.asString()));
-                        }
-                        case INSTANT -> {
-                            expect(v.isString());
-                            yield new FactValue.Moment(instant(v.asString()));
-                        }
-                    };
+            FactValue value = switch (d.type()) {
+                case QUANTITY -> quantity(d, v);
+                case YES_NO -> {
+                    expect(v.isBoolean());
+                    yield new FactValue.YesNo(v.booleanValue());
+                }
+                case WORD -> {
+                    expect(v.isString());
+                    yield new FactValue.Word(v.asString());
+                }
+                case WORDS -> {
+                    expect(v.isArray());
+                    Set<String> words = new HashSet<>();
+                    v.forEach(w -> {
+                        expect(w.isString());
+                        words.add(w.asString());
+                    });
+                    yield new FactValue.Words(words);
+                }
+                case DATE -> {
+                    expect(v.isString());
+                    yield new FactValue.Date(LocalDate.parse(v.asString()));
+                }
+                case INSTANT -> {
+                    expect(v.isString());
+                    yield new FactValue.Moment(instant(v.asString()));
+                }
+            };
             d.nonsense(value, latest).ifPresent(why -> {
                 throw new ApiConfig.BadRequestException("facts.value", name + ": " + why);
             });
@@ -419,8 +418,8 @@ class AssessmentApi {
             if (!QUANTITY_MEMBERS.contains(member)) {
                 throw new ApiConfig.BadRequestException(
                         "facts.value",
-                        d.name() + ": a quantity has no member '" + member + "'; it takes value, uncertainty and unit, which is "
-                                + d.unit());
+                        d.name() + ": a quantity has no member '" + member
+                                + "'; it takes value, uncertainty and unit, which is " + d.unit());
             }
         }
         if (v.has("unit") && !v.get("unit").asString("").equals(d.unit())) {

@@ -500,6 +500,7 @@ public class Approvals {
                             Finite.format(a.terms().ceilingM())),
                     cite,
                     "Stay at or below it, or have the approval amended.");
+            onDaysOf(a, wanted.get(stem(a.id()) + "CEILING"));
         }
         int n = 0;
         for (String line : a.conditions().split("\\R")) {
@@ -513,8 +514,15 @@ public class Approvals {
                         Map.of("duty", line.strip()),
                         cite,
                         "Keep it; it is part of what was granted.");
+                onDaysOf(a, wanted.get(stem(a.id()) + "C" + n));
             }
         }
+    }
+
+    /** What one approval asks binds on the days it is for; the other days of the job have their own. */
+    private static void onDaysOf(ApprovalView a, Map<String, Object> rule) {
+        rule.put("from", a.firstDay().toString());
+        rule.put("to", a.lastDay().toString());
     }
 
     private static void shared(UUID jobId, List<ApprovalView> held, Map<String, Map<String, Object>> wanted) {

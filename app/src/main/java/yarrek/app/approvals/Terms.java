@@ -42,7 +42,8 @@ public record Terms(
         Set<String> allows,
         List<String> sections,
         String weekly) {
-    public static final Terms NONE = new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of(), null, List.of(), "");
+    public static final Terms NONE =
+            new Terms(null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of(), null, List.of(), "");
 
     public Terms {
         aircraft = List.copyOf(aircraft);

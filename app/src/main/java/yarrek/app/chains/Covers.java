@@ -98,7 +98,10 @@ public class Covers {
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
         List<Paper> papers = held.stream()
                 .map(a -> new Paper(
-                        a, jobs.need(a, all, job.draft(), job.site()), a.terms().drawnArea(), job.site().zone()))
+                        a,
+                        jobs.need(a, all, job.draft(), job.site()),
+                        a.terms().drawnArea(),
+                        job.site().zone()))
                 .toList();
         Cover.Overhangs overhangs = new Cover.Overhangs();
         List<Fleet.BuildView> craft = craft(job, held);

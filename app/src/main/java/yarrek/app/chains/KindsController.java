@@ -49,9 +49,7 @@ class KindsController {
                 kinds.rows().stream()
                         .filter(k -> in.isEmpty() || k.kind().holdsIn(in))
                         .toList());
-        model.addAttribute(
-                "places",
-                List.copyOf(rulebook.jurisdictions().keySet()));
+        model.addAttribute("places", List.copyOf(rulebook.jurisdictions().keySet()));
         model.addAttribute("in", in);
         model.addAttribute("settings", kinds.settings());
         return "chains/kinds";

@@ -19,9 +19,9 @@ import yarrek.app.approvals.Terms;
 import yarrek.app.web.Form;
 import yarrek.app.web.TypedInput;
 import yarrek.core.approval.Cover;
+import yarrek.core.geo.ShapeText;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.WeeklyHours;
-import yarrek.core.geo.ShapeText;
 import yarrek.core.units.Finite;
 
 /** The terms of a request or of a grant as a form. Times are typed in local time of the place, or in UTC when they say so. */

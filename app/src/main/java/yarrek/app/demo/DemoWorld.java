@@ -158,8 +158,7 @@ class DemoWorld implements ApplicationRunner {
         answersGiven();
         ownRules();
         planJobs();
-        answers.say(
-                Answers.About.JOB, ids.get("Roost watch at dusk"), Map.of("zone.conditionsKept", "yes"), BY);
+        answers.say(Answers.About.JOB, ids.get("Roost watch at dusk"), Map.of("zone.conditionsKept", "yes"), BY);
         chains();
         fly();
         openIncident();

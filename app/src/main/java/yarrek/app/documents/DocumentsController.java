@@ -227,7 +227,8 @@ class DocumentsController {
             // the page of the labels says why; there is nothing to print
             return ResponseEntity.unprocessableContent()
                     .contentType(org.springframework.http.MediaType.TEXT_PLAIN)
-                    .body(("No labels can be printed: " + e.getMessage()).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                    .body(("No labels can be printed: " + e.getMessage())
+                            .getBytes(java.nio.charset.StandardCharsets.UTF_8));
         }
         for (int i = 0; i < Math.max(1, Math.min(60, copies)); i++) {
             all.addAll(one);

@@ -242,7 +242,11 @@ class PaperDeskController {
                                     form.raw("shown").equals("yes")),
                             of == null);
                     rulebook.houseNeeds(
-                            code, words, holder, form.raw("house").equals("yes"), Viewer.current().name());
+                            code,
+                            words,
+                            holder,
+                            form.raw("house").equals("yes"),
+                            Viewer.current().name());
                     return "redirect:/papers/kinds";
                 })
                 .orElseGet(() -> form.page(model, "form"));

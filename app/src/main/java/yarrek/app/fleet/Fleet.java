@@ -615,7 +615,8 @@ public class Fleet {
                         .getSingleResult()
                 > 0;
         if (taken) {
-            throw new IllegalArgumentException("there is " + (what.matches("[aeiou].*") ? "an " : "a ") + what + " “" + value + "” already");
+            throw new IllegalArgumentException(
+                    "there is " + (what.matches("[aeiou].*") ? "an " : "a ") + what + " “" + value + "” already");
         }
     }
 

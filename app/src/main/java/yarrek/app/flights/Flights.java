@@ -62,6 +62,9 @@ import yarrek.formats.log.Problem;
 @Service
 public class Flights {
     private static final Duration UPLOADS_KEPT = Duration.ofDays(1);
+    private static final double SECONDS_PER_HOUR = 3600;
+    private static final int LONGEST_FLIGHT_H = 24;
+    private static final double SAME_PLACE_DEG = 5e-4; // some 50 m: two receivers on one aircraft, never two at work
     private static final int MAX_NOTES_PROBLEMS = 20;
     private static final double HALF_A_STEP_S = 5e-4; // stored instants are whole microseconds, stored times 0.1 ms
 
@@ -107,7 +110,8 @@ public class Flights {
             AssessmentRow assessment,
             Attribution attribution,
             LogView log,
-            Double equivalentCycles) {}
+            Double equivalentCycles,
+            boolean counted) {}
 
     /** A log as others see it. */
     public record LogView(
@@ -324,6 +328,16 @@ public class Flights {
                     "no flight was found in this log: nothing in its " + trace.size()
                             + " rows left the ground. Nothing was stored.");
         }
+        for (FlightFinder.Span s : spans) {
+            double hours = (trace.seconds()[s.landing()] - trace.seconds()[s.takeoff()]) / SECONDS_PER_HOUR;
+            if (hours > LONGEST_FLIGHT_H) {
+                throw new BrokenFileException(
+                        "log.day",
+                        "the flight from " + trace.instant(trace.seconds()[s.takeoff()]) + " would last "
+                                + Math.round(hours) + " h; no flight lasts longer than " + LONGEST_FLIGHT_H
+                                + " h, so a time in the log is wrong. Nothing was stored.");
+            }
+        }
         FlightLog log = new FlightLog(UUID.randomUUID());
         log.fileName = cut(fileName);
         log.sha256 = sha256(content);
@@ -347,8 +361,17 @@ public class Flights {
         List<UUID> ids = new ArrayList<>();
         Optional<Position> firstTakeoff = Optional.empty();
         for (int i = 0; i < spans.size(); i++) {
-            FlightFinder.Span span = spans.get(i);
-            FlightSummary summary = FlightSummary.of(trace, span);
+            FlightFinder.Span whole = spans.get(i);
+            Trace share = trace.slice(whole.shareFrom(), whole.shareTo());
+            // one clock for figures, findings and the stored trace
+            FlightFinder.Span span = new FlightFinder.Span(
+                    whole.takeoff() - whole.shareFrom(),
+                    whole.landing() - whole.shareFrom(),
+                    whole.beginsInTheAir(),
+                    whole.endsInTheAir(),
+                    0,
+                    share.size() - 1);
+            FlightSummary summary = FlightSummary.of(share, span);
             if (firstTakeoff.isEmpty()) {
                 firstTakeoff = summary.takeoffPosition();
             }
@@ -356,21 +379,47 @@ public class Flights {
             f.logId = log.id;
             f.numberInLog = i + 1;
             OptionalDouble fromFirst = firstTakeoff.isPresent()
-                    ? FlightSummary.greatestDistanceFrom(trace, span, firstTakeoff.get())
+                    ? FlightSummary.greatestDistanceFrom(share, span, firstTakeoff.get())
                     : OptionalDouble.empty();
             fill(f, FlightFigures.of(summary, fromFirst));
             attribute(f, suggest(given, summary));
-            Trace share = trace.slice(span.shareFrom(), span.shareTo());
             judge(f, share, firstTakeoff);
             em.persist(f);
             em.flush();
             byte[] stored = TraceCodec.encode(share);
             em.persist(new FlightTrace(f.id, sha256(stored), stored));
-            count(f, 1);
+            Optional<String> twin = twin(f);
+            if (twin.isPresent()) {
+                notes.add(twin.get());
+                log.notes = json.writeValueAsString(notes);
+            } else {
+                count(f, 1);
+            }
             ids.add(f.id);
         }
         em.flush();
         return new Outcome(log.id, ids, null, false, notes);
+    }
+
+    /** Says so when the same flight seems to be on file from another log; it is then not counted until somebody says so. */
+    private Optional<String> twin(FlightEntity f) {
+        return em.createQuery(
+                        "from FlightEntity x where x.logId <> :l and x.takeoff < :landing and x.landing > :takeoff"
+                                + " and (x.aircraftId = :a or (abs(x.takeoffLat - :lat) < :near and abs(x.takeoffLon - :lon) < :near))",
+                        FlightEntity.class)
+                .setParameter("l", f.logId)
+                .setParameter("landing", f.landing)
+                .setParameter("takeoff", f.takeoff)
+                .setParameter("a", f.aircraftId)
+                .setParameter("lat", f.takeoffLat == null ? Double.NaN : f.takeoffLat)
+                .setParameter("lon", f.takeoffLon == null ? Double.NaN : f.takeoffLon)
+                .setParameter("near", SAME_PLACE_DEG)
+                .getResultStream()
+                .findFirst()
+                .map(x -> "flight " + f.numberInLog + " overlaps one on file from "
+                        + em.find(FlightLog.class, x.logId).fileName + ", taken off at " + x.takeoff
+                        + ": it may be the same flight, so it is not counted to aircraft, pilot or pack. If it is another,"
+                        + " save under 'counted to'");
     }
 
     /** Fills what was not given from the job of that hour and place. */
@@ -468,6 +517,7 @@ public class Flights {
         OptionalDouble elevation = OptionalDouble.empty();
         Map<String, String> lifted = Map.of();
         List<Area> approved = List.of();
+        Optional<Area> site = Optional.empty();
         if (f.jobId != null) {
             Facts planned = jobs.factsOf(f.jobId, flown);
             b = planned.toBuilder();
@@ -477,7 +527,16 @@ public class Flights {
                     : OptionalDouble.of(job.site().reliefM());
             elevation = job.site().ground().elevationM();
             lifted = Jobs.lifted(planned);
-            // planned figures do not judge what was flown
+            b.flownNotPlanned();
+            LocalDate day = f.takeoff.atZone(job.site().zone()).toLocalDate();
+            b.yesNo(
+                    "flight.onJobDay",
+                    !day.isBefore(job.draft().firstDay())
+                            && !day.isAfter(job.draft().lastDay()),
+                    "take-off against the days of the job");
+            double buffer = job.site().bufferM() == null ? 0 : job.site().bufferM();
+            site = Optional.of(
+                    buffer > 0 ? job.site().area().widened(buffer) : job.site().area());
             for (String figure : List.of(
                     "heightAboveGroundM",
                     "heightAboveSurfaceM",
@@ -536,7 +595,7 @@ public class Flights {
         if (airspace.freshness() == Airspace.Freshness.CURRENT) {
             b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
         }
-        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, lifted, approved);
+        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, lifted, site, approved);
     }
 
     /** How the flight stands to the terms of what was granted for that day; answers the areas it had to stay in. */
@@ -644,7 +703,9 @@ public class Flights {
         if (f.version != version) {
             throw new LostUpdateException(Map.of(), f.version);
         }
-        count(f, -1);
+        if (f.counted) {
+            count(f, -1);
+        }
         attribute(f, a);
         judgeStored(f);
         count(f, 1);
@@ -785,7 +846,8 @@ public class Flights {
                 rulebook.restore(f.assessment),
                 new Attribution(f.aircraftId, f.packId, f.pilotId, f.jobId),
                 view(log),
-                cycles);
+                cycles,
+                f.counted);
     }
 
     private LogView view(FlightLog log) {

@@ -10,6 +10,7 @@ import java.util.TreeSet;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.core.geo.Geodesy;
+import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
@@ -140,7 +141,8 @@ record TraceDrawing(
         return a.findings().stream()
                 .filter(f -> f.gauge() != null
                         && f.gauge().fact().startsWith(factStart)
-                        && f.verdict() != Verdict.NOT_APPLICABLE)
+                        && f.verdict() != Verdict.NOT_APPLICABLE
+                        && !f.says().startsWith(Rule.IF_IT_APPLIES))
                 .map(FindingRow::gauge)
                 .min((x, y) -> Double.compare(x.limit(), y.limit()))
                 .orElse(null);

@@ -111,11 +111,15 @@ class Duties {
         Office.OperatorView operator = office.operator();
         Incidents.About about = incident.about();
         Jobs.JobView job = about.jobId() == null ? null : jobs.jobUnchecked(about.jobId());
-        Facts.Builder b = Facts.builder(job == null ? operator.zone() : job.site().zone())
+        Facts.Builder b = Facts.builder(
+                        job == null ? operator.zone() : job.site().zone())
                 .window(new TimeWindow(incident.happenedAt(), incident.happenedAt()))
                 .with("occurrence.happenedAt", new FactValue.Moment(incident.happenedAt()), "the incident");
         if (about.jurisdiction() == null) {
-            b.word("jurisdiction", operator.jurisdiction(), "the operator's home law, since nobody has said the place's");
+            b.word(
+                    "jurisdiction",
+                    operator.jurisdiction(),
+                    "the operator's home law, since nobody has said the place's");
         } else {
             b.word("jurisdiction", about.jurisdiction(), "law of the place where it happened");
         }

@@ -238,7 +238,10 @@ public class Incidents {
         jdbc.sql("select rule_id, note, settled_by, settled_at from incident_duty where incident_id = ?")
                 .param(id)
                 .query((r, n) -> new Settled(
-                        r.getString(1), r.getString(2), r.getString(3), r.getTimestamp(4).toInstant()))
+                        r.getString(1),
+                        r.getString(2),
+                        r.getString(3),
+                        r.getTimestamp(4).toInstant()))
                 .list()
                 .forEach(x -> all.put(x.ruleId(), x));
         return all;
@@ -260,12 +263,7 @@ public class Incidents {
                 .update();
         if (!note.isBlank()) {
             jdbc.sql("insert into incident_duty values (?, ?, ?, ?, ?)")
-                    .params(
-                            id,
-                            ruleId,
-                            note.strip(),
-                            viewer.name(),
-                            java.sql.Timestamp.from(clock.instant()))
+                    .params(id, ruleId, note.strip(), viewer.name(), java.sql.Timestamp.from(clock.instant()))
                     .update();
         }
     }

@@ -202,7 +202,8 @@ class IncidentsController {
         Map<String, String> ofJobs = new LinkedHashMap<>();
         jobs.all(Viewer.current())
                 .forEach(j -> ofJobs.put(
-                        j.id().toString(), j.name() + ", " + j.start().atZone(j.zone()).toLocalDate()));
+                        j.id().toString(),
+                        j.name() + ", " + j.start().atZone(j.zone()).toLocalDate()));
         Map<String, String> craft = new LinkedHashMap<>();
         fleet.aircraft().forEach(a -> craft.put(a.id().toString(), a.name()));
         Map<String, String> people = new LinkedHashMap<>();
@@ -246,7 +247,10 @@ class IncidentsController {
         Double lat = null;
         Double lon = null;
         Incidents.About about = new Incidents.About(
-                form.choice("jurisdiction", false), form.id("job", false), form.id("aircraft", false), form.id("pilot", false));
+                form.choice("jurisdiction", false),
+                form.id("job", false),
+                form.id("aircraft", false),
+                form.id("pilot", false));
         String place = form.optionalText("place", 60);
         if (!place.isEmpty()) {
             try {

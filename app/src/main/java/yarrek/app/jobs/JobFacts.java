@@ -124,7 +124,8 @@ public class JobFacts {
         yesNo(b, "structure.artificial", d.structure().artificial(), "job");
         yesNo(b, "structure.requestedByOwner", d.structure().requested(), "job");
         yesNo(b, "emergency.ongoing", d.emergency(), "job");
-        neighbours.emergencyAt(d.siteId(), jobId)
+        neighbours
+                .emergencyAt(d.siteId(), jobId)
                 .ifPresent(name -> b.yesNo("emergency.ongoing", true, "said of the job " + name + " at this site"));
         yesNo(b, "dangerousGoodsOrDropping", d.dangerous(), "job");
         yesNo(b, "autoModesAmongObstacles", d.autoModes(), "job");
@@ -219,7 +220,10 @@ public class JobFacts {
                 .filter(p -> p.kind().equals("airworthinessCertificate"))
                 .anyMatch(p -> windows.stream().allMatch(w -> p.validity().covers(w)));
         if (airworthy) {
-            b.yesNo("airworthinessCertificate", true, "on file for " + build.aircraft().name());
+            b.yesNo(
+                    "airworthinessCertificate",
+                    true,
+                    "on file for " + build.aircraft().name());
         }
         boolean marked = windows.stream()
                 .allMatch(w -> marks.stream().anyMatch(p -> p.validity().covers(w)));
@@ -377,11 +381,13 @@ public class JobFacts {
     }
 
     /** Whether pilot and aircraft are free: known as soon as they are named. */
-    private void booked(
-            Facts.Builder b, UUID jobId, JobDraft d, List<TimeWindow> windows, Fleet.BuildView build) {
+    private void booked(Facts.Builder b, UUID jobId, JobDraft d, List<TimeWindow> windows, Fleet.BuildView build) {
         if (d.pilotId() != null) {
             Optional<String> other = neighbours.ofPilot(d.pilotId(), jobId, windows);
-            b.yesNo("pilot.bookedElsewhere", other.isPresent(), other.map(n -> "job " + n).orElse("no other job in these hours"));
+            b.yesNo(
+                    "pilot.bookedElsewhere",
+                    other.isPresent(),
+                    other.map(n -> "job " + n).orElse("no other job in these hours"));
         }
         if (build != null) {
             Optional<String> other = neighbours.ofBuilds(
@@ -390,7 +396,10 @@ public class JobFacts {
                             .toList(),
                     jobId,
                     windows);
-            b.yesNo("aircraft.bookedElsewhere", other.isPresent(), other.map(n -> "job " + n).orElse("no other job in these hours"));
+            b.yesNo(
+                    "aircraft.bookedElsewhere",
+                    other.isPresent(),
+                    other.map(n -> "job " + n).orElse("no other job in these hours"));
         }
     }
 
@@ -650,9 +659,8 @@ public class JobFacts {
                             .collect(java.util.stream.Collectors.toSet())),
                     numbers);
         }
-        Set<String> sections = held.stream()
-                .flatMap(a -> a.terms().sections().stream())
-                .collect(java.util.stream.Collectors.toSet());
+        Set<String> sections =
+                held.stream().flatMap(a -> a.terms().sections().stream()).collect(java.util.stream.Collectors.toSet());
         if (!sections.isEmpty()) {
             b.with("authorisation.sections", new FactValue.Words(sections), numbers);
         }

@@ -96,7 +96,6 @@ public class Jobs {
         }
     }
 
-
     /** A job was judged, or judged again. */
     public record Judged(UUID jobId) {}
 
@@ -176,8 +175,7 @@ public class Jobs {
         Set<UUID> pilots = ids(before.pilotId(), after.pilotId());
         Set<UUID> builds = new HashSet<>();
         ids(before.buildId(), after.buildId())
-                .forEach(b -> fleet.buildsOf(fleet.build(b).aircraft().id())
-                        .forEach(x -> builds.add(x.id())));
+                .forEach(b -> fleet.buildsOf(fleet.build(b).aircraft().id()).forEach(x -> builds.add(x.id())));
         Near near = new Near(
                 id,
                 before.firstDay().isBefore(after.firstDay()) ? before.firstDay() : after.firstDay(),

@@ -33,7 +33,8 @@ class Neighbours {
                         String.class)
                 .setParameter("s", siteId)
                 .setParameter("p", JobEntity.PLANNED)
-                .setParameter("today", LocalDate.now(clock.withZone(ZoneOffset.UTC)).minusDays(1))
+                .setParameter(
+                        "today", LocalDate.now(clock.withZone(ZoneOffset.UTC)).minusDays(1))
                 .setParameter("id", other(jobId))
                 .getResultStream()
                 .findFirst();
@@ -62,7 +63,9 @@ class Neighbours {
                 .setParameter("p", JobEntity.PLANNED)
                 .setParameter("id", other(jobId))
                 .setParameter(
-                        "first", LocalDate.ofInstant(windows.get(0).start(), ZoneOffset.UTC).minusDays(1))
+                        "first",
+                        LocalDate.ofInstant(windows.get(0).start(), ZoneOffset.UTC)
+                                .minusDays(1))
                 .setParameter(
                         "last",
                         LocalDate.ofInstant(windows.get(windows.size() - 1).end(), ZoneOffset.UTC)
@@ -72,12 +75,10 @@ class Neighbours {
 
     private Optional<String> overlapping(List<JobEntity> jobs, List<TimeWindow> windows) {
         return jobs.stream()
-                .filter(j -> JobEntity.windows(
-                                j.draft(), sites.site(j.siteId).zone())
-                        .stream()
+                .filter(j -> JobEntity.windows(j.draft(), sites.site(j.siteId).zone()).stream()
                         .anyMatch(o -> windows.stream()
-                                .anyMatch(w -> o.start().isBefore(w.end())
-                                        && w.start().isBefore(o.end()))))
+                                .anyMatch(w ->
+                                        o.start().isBefore(w.end()) && w.start().isBefore(o.end()))))
                 .map(j -> j.name)
                 .findFirst();
     }

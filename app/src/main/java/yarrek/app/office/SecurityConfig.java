@@ -96,7 +96,12 @@ class SecurityConfig {
                         .authenticated()
                         .requestMatchers(HttpMethod.POST, "/logout", "/notices/**")
                         .authenticated()
-                        .requestMatchers(HttpMethod.POST, "/flights/**", "/incidents/**", "/approvals/*/stages", "/jobs/*/answers")
+                        .requestMatchers(
+                                HttpMethod.POST,
+                                "/flights/**",
+                                "/incidents/**",
+                                "/approvals/*/stages",
+                                "/jobs/*/answers")
                         .hasAnyRole("MANAGER", "PILOT")
                         .anyRequest()
                         .hasRole("MANAGER"))

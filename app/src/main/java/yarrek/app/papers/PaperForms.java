@@ -179,7 +179,9 @@ public class PaperForms {
     /** A zone on file, a rule that an approval may lift, or a fact that is settled so. */
     private Optional<String> whyNotLifted(String id) {
         int at = id.indexOf('=');
-        if (id.isBlank() || (at > 0 && Vocabulary.knows(id.substring(0, at))) || airspace.zone(id).isPresent()) {
+        if (id.isBlank()
+                || (at > 0 && Vocabulary.knows(id.substring(0, at)))
+                || airspace.zone(id).isPresent()) {
             return Optional.empty();
         }
         return at > 0 ? Optional.of("there is no fact called " + id.substring(0, at)) : rulebook.whyNotLifted(id);

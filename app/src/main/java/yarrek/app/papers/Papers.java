@@ -26,12 +26,12 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.core.paper.Costs;
-import yarrek.core.time.TimeWindow;
-import yarrek.core.time.Validity;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.time.Validity;
 
 /** The register of papers. */
 @Service
@@ -255,10 +255,7 @@ public class Papers {
 
     /** Kinds that insure something: they count where their territory names the place. */
     private Set<String> insuring() {
-        return kinds().stream()
-                .filter(k -> k.insures() != null)
-                .map(Kind::code)
-                .collect(Collectors.toSet());
+        return kinds().stream().filter(k -> k.insures() != null).map(Kind::code).collect(Collectors.toSet());
     }
 
     private Map<String, String> kindWords() {

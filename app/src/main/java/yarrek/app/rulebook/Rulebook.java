@@ -240,8 +240,8 @@ public class Rulebook {
     public List<Reading> readings() {
         Map<String, Reading> said = new LinkedHashMap<>();
         jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
-                .query((r, i) -> new Reading(
-                        r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
+                .query((r, i) ->
+                        new Reading(r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
                 .list()
                 .forEach(r -> said.put(r.jurisdiction(), r));
         return packs().stream()
@@ -278,12 +278,15 @@ public class Rulebook {
             throw new IllegalArgumentException("it cannot have been read on " + readOn + ", which has not come yet");
         }
         if (note.isBlank()) {
-            throw new IllegalArgumentException("say what was read: which text, where, and what it changed in the rules");
+            throw new IllegalArgumentException(
+                    "say what was read: which text, where, and what it changed in the rules");
         }
         if (readings().stream().noneMatch(r -> r.jurisdiction().equals(jurisdiction))) {
             throw new NotFoundException("rules of the state " + jurisdiction);
         }
-        jdbc.sql("delete from law_reading where jurisdiction = ?").param(jurisdiction).update();
+        jdbc.sql("delete from law_reading where jurisdiction = ?")
+                .param(jurisdiction)
+                .update();
         jdbc.sql("insert into law_reading values (?, ?, ?, ?, ?)")
                 .params(jurisdiction, readOn, note.strip(), by, java.sql.Timestamp.from(clock.instant()))
                 .update();
@@ -622,7 +625,8 @@ public class Rulebook {
         Set<String> replaced = own.stream().map(r -> r.rule().id()).collect(Collectors.toSet());
         List<Rule> holding =
                 OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule).toList();
-        // the terms of the approvals of a job are rules of their own and say which approval; then the general one is silent
+        // the terms of the approvals of a job are rules of their own and say which approval; then the general one is
+        // silent
         boolean terms = holding.stream().anyMatch(r -> r.layer() == Layer.APPROVAL);
         List<RulePack> all = new ArrayList<>();
         for (RulePack p : packs) {

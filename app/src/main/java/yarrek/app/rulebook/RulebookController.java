@@ -1,9 +1,5 @@
 package yarrek.app.rulebook;
 
-import yarrek.app.web.Viewer;
-import yarrek.app.web.TypedInput;
-import org.springframework.web.servlet.mvc.support.RedirectAttributes;
-import org.springframework.web.bind.annotation.PostMapping;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.Period;
@@ -19,7 +15,11 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.web.TypedInput;
+import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;

@@ -96,7 +96,8 @@ class TermsFormTest {
                 .hasSize(6);
         Terms open = new Terms(
                 null, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of(Cover.Dimension.values()));
-        assertThat(Cover.of(NEED, open.granted("A", NEED, open.drawnArea()))).allMatch(f -> f.state() == Cover.State.COVERED);
+        assertThat(Cover.of(NEED, open.granted("A", NEED, open.drawnArea())))
+                .allMatch(f -> f.state() == Cover.State.COVERED);
     }
 
     @Test

@@ -34,10 +34,15 @@ public final class AirspaceFacts {
         flag(b, known, whole, "airspace.notice", met(look, m -> m.zone().kind() == ZoneKind.TEMPORARY));
         airspaceClass(b, look, known);
         met(look, m -> m.zone().kind() == ZoneKind.EMERGENCY && m.meeting() != Zone.Meeting.NOT_KNOWN)
-                .ifPresent(m -> b.yesNo(
-                        "emergency.ongoing", true, "zone " + m.zone().name()));
+                .ifPresent(m ->
+                        b.yesNo("emergency.ongoing", true, "zone " + m.zone().name()));
         unlock(b, look, known);
-        if (whole && met(look, m -> m.zone().kind() == ZoneKind.AERODROME || m.zone().isControlled()).isEmpty()) {
+        if (whole
+                && met(
+                                look,
+                                m -> m.zone().kind() == ZoneKind.AERODROME
+                                        || m.zone().isControlled())
+                        .isEmpty()) {
             flag(b, known, true, "airspace.flightRestrictionZone", Optional.empty());
         }
         distance(
@@ -118,7 +123,8 @@ public final class AirspaceFacts {
     private static String classOf(Zone z) {
         String letter = z.airspaceClass().orElseThrow().toUpperCase(Locale.ROOT).substring(0, 1);
         boolean surface = z.kind() == ZoneKind.CONTROL_ZONE
-                || (z.lower().reference() == HeightLimit.Reference.GROUND && z.lower().value() <= 0);
+                || (z.lower().reference() == HeightLimit.Reference.GROUND
+                        && z.lower().value() <= 0);
         return letter.equals("E") && surface ? "ESurface" : letter;
     }
 
@@ -131,7 +137,9 @@ public final class AirspaceFacts {
                             || m.zone().restriction() == ZoneMet.Restriction.NEEDS_AUTHORISATION)
                     .findFirst()
                     .ifPresent(m -> b.yesNo(
-                            "unlock.needed", true, "the maker's map: " + m.zone().name()));
+                            "unlock.needed",
+                            true,
+                            "the maker's map: " + m.zone().name()));
         }
     }
 

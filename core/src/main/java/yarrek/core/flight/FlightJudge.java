@@ -44,6 +44,7 @@ public final class FlightJudge {
      *     count from sea level is taken to be reached
      * @param zones zones on file near the flight; empty when no zone data was looked at
      * @param approvalOfZone reference of the approval that covers a zone for this flight
+     * @param site the area that the flight was planned for, with its buffer; empty when it belongs to no job
      * @param approvedAreas the area of each approval that the flight rests on; empty when none names one
      */
     public record Context(
@@ -53,6 +54,7 @@ public final class FlightJudge {
             Optional<Position> pilotPosition,
             Optional<List<Zone>> zones,
             Map<String, String> approvalOfZone,
+            Optional<Area> site,
             List<Area> approvedAreas) {}
 
     /** The facts of one flight, from take-off to landing; times are seconds of the trace. */
@@ -101,6 +103,14 @@ public final class FlightJudge {
                                 outside(lat, lon, context.approvedAreas()),
                                 POSITION_UNCERTAINTY_M,
                                 "the trace against the areas of the approvals held"));
+            }
+            if (context.site().isPresent()) {
+                series.put(
+                        "flight.outsideSiteM",
+                        new FlightFacts.Series(
+                                outside(lat, lon, List.of(context.site().get())),
+                                POSITION_UNCERTAINTY_M,
+                                "the trace against the area of the job's site and its buffer"));
             }
             takeoff.ifPresent(p -> SunFacts.put(
                     constant,

@@ -145,7 +145,9 @@ public record FlightSummary(
         double sum = 0;
         int n = 0;
         // the last half second may already be on the way up
-        for (int i = span.takeoff() - 1; i >= Math.max(0, span.shareFrom()) && t[span.takeoff()] - t[i] <= STOOD_S; i--) {
+        for (int i = span.takeoff() - 1;
+                i >= Math.max(0, span.shareFrom()) && t[span.takeoff()] - t[i] <= STOOD_S;
+                i--) {
             if (!Double.isNaN(altitude[i]) && t[span.takeoff()] - t[i] >= SPEED_STEP_S) {
                 sum += altitude[i];
                 n++;

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 
 /**
@@ -28,21 +29,25 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
 
     /** Judges a job, or anything else whose facts do not change over time, by the rules in force on its days. */
     public static Assessment of(Facts facts, List<RulePack> packs) {
-        return assess(facts, packs, Rule.Scope.PLAN, r -> r.judge(facts));
+        return assess(facts, packs, Rule.Scope.PLAN, (f, r) -> r.judge(f));
     }
 
     /** Judges a flight over time by the rules in force on its day. */
     public static Assessment of(FlightFacts flight, List<RulePack> packs) {
-        return assess(flight.constant(), packs, Rule.Scope.FLIGHT, r -> flight.judge(r));
+        return assess(
+                flight.constant(),
+                packs,
+                Rule.Scope.FLIGHT,
+                (f, r) -> (f.equals(flight.constant()) ? flight : flight.with(f)).judge(r));
     }
 
     /** The duties that follow from what happened, by the rules in force on its day. */
     public static Assessment ofOccurrence(Facts facts, List<RulePack> packs) {
-        return assess(facts, packs, Rule.Scope.OCCURRENCE, r -> r.judge(facts));
+        return assess(facts, packs, Rule.Scope.OCCURRENCE, (f, r) -> r.judge(f));
     }
 
     private static Assessment assess(
-            Facts facts, List<RulePack> packs, Rule.Scope scope, Function<Rule, Finding> judge) {
+            Facts facts, List<RulePack> packs, Rule.Scope scope, BiFunction<Facts, Rule, Finding> judge) {
         String jurisdiction = facts.place().orElse(null);
         List<Finding> findings = new ArrayList<>();
         List<String> versions = new ArrayList<>();
@@ -65,9 +70,11 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
         Set<String> replaced = replaced(rules, facts);
         for (Rule rule : rules) {
             if (!replaced.contains(rule.id())) {
-                findings.add(waivedWhere(judge.apply(rule), facts));
+                findings.add(judge.apply(facts, rule));
             }
         }
+        findings = EitherWay.settle(findings, facts, judge);
+        findings.replaceAll(f -> waivedWhere(f, facts));
         List<RulePack> law = packs.stream()
                 .filter(p -> p.jurisdiction().isPresent() && p.holdsIn(jurisdiction))
                 .toList();
@@ -89,7 +96,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                             : "what " + jurisdiction + " adds of its own: zones, insurance, ages, night, landowners"));
         }
         if (scope != Rule.Scope.OCCURRENCE) {
-            findings.addAll(unruledZones(rules, judge));
+            findings.addAll(unruledZones(rules, r -> judge.apply(facts, r)));
         }
         return new Assessment(strictestWins(findings).stream().sorted(PRESSING).toList(), versions);
     }

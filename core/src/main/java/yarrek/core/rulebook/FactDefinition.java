@@ -19,7 +19,13 @@ import yarrek.core.units.Finite;
  * @param change how a planner may change it; most facts are not the planner's to choose
  */
 public record FactDefinition(
-        String name, FactType type, String unit, String label, String question, Set<String> words, String group,
+        String name,
+        FactType type,
+        String unit,
+        String label,
+        String question,
+        Set<String> words,
+        String group,
         Change change) {
     private static final Map<String, double[]> RANGES = Map.ofEntries(
             Map.entry("m", new double[] {0, 1e7}),
@@ -54,8 +60,8 @@ public record FactDefinition(
             boolean within = q.value() >= r[0] && q.value() <= r[1] && q.below() <= r[1];
             return within
                     ? Optional.empty()
-                    : Optional.of(label + " is " + Finite.format(r[0]) + " to "
-                            + Finite.format(r[1]) + " " + unit + ", got " + q.show(this));
+                    : Optional.of(label + " is " + Finite.format(r[0]) + " to " + Finite.format(r[1]) + " " + unit
+                            + ", got " + q.show(this));
         }
         // every date of the vocabulary is of something that has happened
         boolean impossible = v instanceof FactValue.Date d

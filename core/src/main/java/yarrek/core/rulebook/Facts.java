@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import yarrek.core.time.TimeWindow;
 
 /**
@@ -15,6 +16,11 @@ import yarrek.core.time.TimeWindow;
  * whole (papers, zones) are empty {@code Optional}s until somebody has looked. Immutable.
  */
 public class Facts {
+    /** Begins the source of what a flight takes over from its plan. */
+    static final String AS_PLANNED = "as planned: ";
+
+    private static final Set<String> CREWS = Set.of("how", "people");
+
     /** A value and where it came from. */
     public record Known(FactValue value, String source) {}
 
@@ -225,6 +231,25 @@ public class Facts {
 
         public Builder word(String name, String value, String source) {
             return with(name, new FactValue.Word(value), source);
+        }
+
+        /**
+         * Of a plan, what says nothing of how it was flown: figures that were up to the crew go, and what else was is kept
+         * as planned.
+         */
+        public Builder flownNotPlanned() {
+            for (FactDefinition d : Vocabulary.all()) {
+                Known k = values.get(d.name());
+                if (k == null || d.change() == FactDefinition.Change.NOT || !CREWS.contains(d.group())) {
+                    continue;
+                }
+                if (d.type() == FactType.QUANTITY && !d.name().equals("pilot.aircraftAtOnce")) {
+                    values.remove(d.name());
+                } else {
+                    values.put(d.name(), new Known(k.value(), AS_PLANNED + k.source()));
+                }
+            }
+            return this;
         }
 
         public Builder without(String name) {

@@ -49,6 +49,11 @@ public record Finding(
                 otherDay);
     }
 
+    Finding saying(String words) {
+        return new Finding(
+                rule, verdict, words, gauge, missing, intervals, beatenBy, waiver, liftedBy, onTheDay, otherDay);
+    }
+
     Finding beatenBy(String ruleId) {
         return new Finding(
                 rule,
@@ -92,8 +97,7 @@ public record Finding(
      */
     public boolean blocks() {
         return waiver.isEmpty()
-                && ((verdict == Verdict.BREACHED
-                                && (rule.tier() == Tier.LAW || rule.severity() == Severity.STOP))
+                && ((verdict == Verdict.BREACHED && (rule.tier() == Tier.LAW || rule.severity() == Severity.STOP))
                         || (verdict == Verdict.NOT_KNOWN && rule.severity() == Severity.STOP && !onTheDay));
     }
 

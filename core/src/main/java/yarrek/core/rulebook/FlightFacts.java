@@ -60,12 +60,28 @@ public final class FlightFacts {
         this.zones = zones.map(List::copyOf);
     }
 
+    /** The same flight with other facts throughout. */
+    FlightFacts with(Facts other) {
+        return new FlightFacts(other, times, series, zones);
+    }
+
     /** The facts that hold throughout the flight. */
     public Facts constant() {
         return constant;
     }
 
     Finding judge(Rule rule) {
+        Finding f = flown(rule);
+        boolean planned = (f.verdict() == Verdict.MET || f.verdict() == Verdict.CLOSE)
+                && rule.factNames().stream()
+                        .filter(n -> !series.containsKey(n))
+                        .anyMatch(n -> constant.get(n)
+                                .filter(k -> k.source().startsWith(Facts.AS_PLANNED))
+                                .isPresent());
+        return planned ? f.saying(f.says() + "; as planned, how it was flown is not on record") : f;
+    }
+
+    private Finding flown(Rule rule) {
         if (rule.requires() instanceof Requirement.NoZone z) {
             return judgeZones(rule, z);
         }
@@ -128,7 +144,8 @@ public final class FlightFacts {
             verdict = Verdict.NOT_KNOWN;
             says += "; but there are no figures for " + tenths(found.holes) + " s";
         } else if (verdict == Verdict.BREACHED) {
-            double total = found.intervals.stream().mapToDouble(Interval::durationS).sum();
+            double total =
+                    found.intervals.stream().mapToDouble(Interval::durationS).sum();
             int times = found.intervals.size();
             says += "; " + (times == 1 ? "once" : times + " times") + ", " + tenths(total) + " s in all"
                     + (found.onlySingles ? "; it rests on single figures, those beside them comply" : "");
@@ -338,7 +355,8 @@ public final class FlightFacts {
             return Finding.of(rule, rule.notApplicable());
         }
         Outcome judged = rule.requires().judge(moment);
-        double blind = rule.factNames().stream().mapToDouble(this::longestHole).max().orElse(0);
+        double blind =
+                rule.factNames().stream().mapToDouble(this::longestHole).max().orElse(0);
         if (judged.verdict() != Verdict.BREACHED && worst != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
             judged = Outcome.unknown(
                     judged.says() + "; but there are no figures for " + tenths(blind) + " s", judged.missing());

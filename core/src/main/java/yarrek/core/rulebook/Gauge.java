@@ -38,7 +38,8 @@ public record Gauge(
     }
 
     public String limitText() {
-        return bound.words() + " " + Finite.format(limit) + suffix(Finite.format(limit)) + (stated.isEmpty() ? "" : " (" + stated + ")");
+        return bound.words() + " " + Finite.format(limit) + suffix(Finite.format(limit))
+                + (stated.isEmpty() ? "" : " (" + stated + ")");
     }
 
     /** "1.4 g left", "16.5 m beyond", "1 year short", "exactly on the limit". */

@@ -168,7 +168,9 @@ public sealed interface Limit {
                 from = s.atMost();
             }
             // where the quantity may reach beyond the last step there may be no limit at all
-            return q.high() > from ? Optional.empty() : Optional.of(new Span(least, at.get().at(), greatest));
+            return q.high() > from
+                    ? Optional.empty()
+                    : Optional.of(new Span(least, at.get().at(), greatest));
         }
 
         private Optional<Span> step(double value, Facts facts) {

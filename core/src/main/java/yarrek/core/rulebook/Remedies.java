@@ -156,7 +156,8 @@ public final class Remedies {
         String name = fact.equals("classMassG") || fact.equals("greaterMassG") ? "takeoffMassG" : fact;
         FactDefinition d = Vocabulary.define(name);
         FactValue.Quantity was = facts.quantity(name);
-        boolean may = d.change() != FactDefinition.Change.NOT && (was == null || d.change().allows(was.value(), value));
+        boolean may = d.change() != FactDefinition.Change.NOT
+                && (was == null || d.change().allows(was.value(), value));
         if (!may || !(value >= 0)) {
             return;
         }

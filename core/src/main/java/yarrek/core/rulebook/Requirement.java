@@ -73,7 +73,8 @@ public sealed interface Requirement {
                 return Verdict.BREACHED;
             }
             double band = Math.max(
-                    Math.abs(limit.at()) * percentOfLimit / 100, bound.isUpper() && !q.isOpen() ? q.above() : q.below());
+                    Math.abs(limit.at()) * percentOfLimit / 100,
+                    bound.isUpper() && !q.isOpen() ? q.above() : q.below());
             boolean near = percentOfLimit >= 0 && Math.abs(bound.margin(q.value(), limit.at())) <= band;
             return !surely || near ? Verdict.CLOSE : Verdict.MET;
         }
@@ -99,10 +100,11 @@ public sealed interface Requirement {
                         ? Outcome.unknown(
                                 "not known: the limit of " + Outcome.lower(label()) + " for "
                                         + limit.factNames().stream()
-                                                .map(f -> Outcome.lower(
-                                                                Vocabulary.define(f).label()) + " "
+                                                .map(f -> Outcome.lower(Vocabulary.define(f)
+                                                                .label()) + " "
                                                         + facts.get(f)
-                                                                .map(k -> k.value().show(Vocabulary.define(f)))
+                                                                .map(k -> k.value()
+                                                                        .show(Vocabulary.define(f)))
                                                                 .orElse(""))
                                                 .collect(Collectors.joining(", ")),
                                 List.of())
@@ -135,7 +137,8 @@ public sealed interface Requirement {
             Gauge gauge = new Gauge(
                     fact, d.unit(), q.value(), q.uncertainty(), least, greatest, at.at(), bound, limit.stated());
             if (verdict == Verdict.NOT_KNOWN) {
-                String settles = Facts.settles(q.isOpen() ? fact : limit.factNames().iterator().next());
+                String settles = Facts.settles(
+                        q.isOpen() ? fact : limit.factNames().iterator().next());
                 return Outcome.unknown(
                         d.label() + " " + q.show(d) + ", " + gauge.limitText() + ": not known: "
                                 + Outcome.lower(Vocabulary.define(settles).label()),
@@ -271,7 +274,8 @@ public sealed interface Requirement {
                         List.of());
             }
             if (facts.isUnnamed(role)) {
-                return Outcome.unknown("not known: who or what is the " + role + ", and so whether it has " + kindName, List.of());
+                return Outcome.unknown(
+                        "not known: who or what is the " + role + ", and so whether it has " + kindName, List.of());
             }
             List<PaperHeld> ofKind = facts.papers().get().stream()
                     .filter(p -> p.kind().equals(kind) && p.role().equals(role))
@@ -649,13 +653,15 @@ public sealed interface Requirement {
             if (due.isEmpty()) {
                 return within == 0
                         ? ""
-                        : "; within " + within + (unit == ChronoUnit.HOURS ? " hours" : " days") + " of what is not known: "
+                        : "; within " + within + (unit == ChronoUnit.HOURS ? " hours" : " days")
+                                + " of what is not known: "
                                 + Outcome.lower(Vocabulary.define(from).label());
             }
             return unit == ChronoUnit.HOURS
                     ? "; by " + HOUR.format(due.get().atZone(ZoneOffset.UTC))
                     : "; by the end of "
-                            + Days.show(due.get().atZone(facts.zone()).toLocalDate().minusDays(1));
+                            + Days.show(
+                                    due.get().atZone(facts.zone()).toLocalDate().minusDays(1));
         }
 
         /** The first instant at which it is late; empty when it has no time, or what it counts from is not known. */
@@ -763,10 +769,7 @@ public sealed interface Requirement {
 
     /** Words of the vocabulary as people say them: "besidePilot" is "beside pilot"; marks and abbreviations stay. */
     private static String list(Collection<String> words) {
-        return new TreeSet<>(words)
-                .stream()
-                        .map(Requirement::word)
-                        .collect(Collectors.joining(" or "));
+        return new TreeSet<>(words).stream().map(Requirement::word).collect(Collectors.joining(" or "));
     }
 
     private static String word(String w) {

@@ -41,6 +41,9 @@ public record Rule(
         String coveredBy,
         String overrides) {
 
+    /** Begins what a rule says that may not apply at all. */
+    public static final String IF_IT_APPLIES = "not known whether it applies: ";
+
     /** What a rule judges. */
     public enum Scope {
         BOTH,
@@ -116,8 +119,7 @@ public record Rule(
     }
 
     Outcome notApplicable() {
-        return new Outcome(
-                Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.words(), Optional.empty(), List.of());
+        return new Outcome(Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.words(), Optional.empty(), List.of());
     }
 
     private static List<String> missing(List<Condition.Undecided> open) {
@@ -135,8 +137,7 @@ public record Rule(
     /** Puts what is not known about whether the rule applies together with what it would say. */
     Outcome weigh(Truth applies, Outcome judged, Facts facts) {
         Outcome outcome = judged;
-        List<Condition.Undecided> open =
-                applies == Truth.UNKNOWN ? appliesWhen.undecided(facts) : List.of();
+        List<Condition.Undecided> open = applies == Truth.UNKNOWN ? appliesWhen.undecided(facts) : List.of();
         if (!source.ask().isEmpty()) {
             String asOnFile = requires instanceof Requirement.Ask ? "" : " As on file: " + outcome.says();
             return new Outcome(
@@ -158,7 +159,7 @@ public record Rule(
             missing.addAll(outcome.missing());
             return new Outcome(
                     Verdict.NOT_KNOWN,
-                    "not known whether it applies: " + words(open) + "; if it does, " + outcome.says(),
+                    IF_IT_APPLIES + words(open) + "; if it does, " + outcome.says(),
                     outcome.gauge(),
                     List.copyOf(missing));
         }
@@ -186,8 +187,8 @@ public record Rule(
                         naming)
                 : new Outcome(
                         Verdict.BREACHED,
-                        outcome.says() + "; approval " + naming.get() + " names this rule, but nothing on file says that"
-                                + " an approval may lift it",
+                        outcome.says() + "; approval " + naming.get()
+                                + " names this rule, but nothing on file says that" + " an approval may lift it",
                         outcome.gauge(),
                         outcome.missing());
     }

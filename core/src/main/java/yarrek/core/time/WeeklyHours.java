@@ -50,7 +50,8 @@ public record WeeklyHours(List<Span> spans) {
                 spans.add(new Span(days(m.group("days")), time(m.group("from")), time(m.group("to"))));
             } catch (DateTimeException e) {
                 throw new IllegalArgumentException(
-                        "“" + part.strip() + "” is no hours of the week; write mon-fri 08:00-18:00, several with semicolons"
+                        "“" + part.strip()
+                                + "” is no hours of the week; write mon-fri 08:00-18:00, several with semicolons"
                                 + " between",
                         e);
             }

@@ -97,6 +97,7 @@ class FlightJudgeTest {
                 Optional.of(LAUNCH),
                 Optional.empty(),
                 Map.of(),
+                Optional.empty(),
                 approved);
         FlightFinder.Span span = new FlightFinder.Span(0, t.length - 1, false, false, 0, t.length - 1);
         return Assessment.of(FlightJudge.facts(trace, span, c), List.of(PACK)).findings().stream()

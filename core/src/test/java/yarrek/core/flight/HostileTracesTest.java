@@ -109,8 +109,7 @@ class HostileTracesTest {
             double air = Math.max(0, Math.min(t[i] - 10, 30 - t[i]));
             altitude[i] = 100 + Math.min(20, 2 * air);
         }
-        Trace trace = new Trace(
-                Instant.EPOCH, t, Map.of(Channel.ALTITUDE_MSL_M, altitude), List.of(), List.of());
+        Trace trace = new Trace(Instant.EPOCH, t, Map.of(Channel.ALTITUDE_MSL_M, altitude), List.of(), List.of());
         assertThat(only(trace).greatestHeightM().orElseThrow()).isCloseTo(20, within(1e-9));
     }
 

@@ -192,4 +192,78 @@ class FlightFactsTest {
         assertThat(zoneVerdict(new double[] {0, 30, 60, 90, 120}, followed, Optional.of(List.of())))
                 .isEqualTo(Verdict.NOT_KNOWN);
     }
+
+    private static Rule reserve(String id, Condition when, double percent) {
+        Rule r = rule(
+                when,
+                new Requirement.QuantityWithin(
+                        "batteryPct", Bound.AT_LEAST, new Limit.Constant(percent), Requirement.Closeness.USUAL));
+        return new Rule(
+                id,
+                r.title(),
+                Layer.HOUSE,
+                r.jurisdiction(),
+                r.inForceFrom(),
+                r.inForceThrough(),
+                r.appliesWhen(),
+                r.exceptWhen(),
+                r.requires(),
+                r.severity(),
+                r.remedy(),
+                r.source(),
+                r.scope(),
+                r.onTheDay(),
+                r.phase(),
+                r.coveredBy(),
+                r.overrides());
+    }
+
+    /** 25 % over land, 35 % over water, and nobody has said which: 4 % breaches the milder, 30 % is not known, 40 % is met. */
+    @Test
+    void whereEveryAnswerEndsInABreachThereIsOne() {
+        Condition water = new Condition.YesNoIs("overWater", true);
+        Condition land = new Condition.Not(water);
+        RulePack house = new RulePack(
+                "house",
+                "House",
+                Optional.empty(),
+                Optional.empty(),
+                false,
+                "1",
+                LocalDate.EPOCH,
+                "",
+                List.of(),
+                Optional.empty(),
+                List.of(),
+                List.of(reserve("LAND", land, 25), reserve("WATER", water, 35)));
+        for (double[] c : new double[][] {{4, 1}, {25, 0}, {30, 0}, {40, 0}}) {
+            FlightFacts f = new FlightFacts(
+                    Facts.builder(ZoneOffset.UTC).build(),
+                    new double[] {0, 1, 2},
+                    Map.of("batteryPct", new FlightFacts.Series(new double[] {90, 50, c[0]}, 0, "test")),
+                    Optional.empty());
+            List<Finding> breached = Assessment.of(f, List.of(house)).with(Verdict.BREACHED);
+            assertThat(breached).as(c[0] + " %").hasSize((int) c[1]);
+            breached.forEach(b -> {
+                assertThat(b.rule().id()).isEqualTo("LAND");
+                assertThat(b.says()).contains("whichever it is");
+            });
+        }
+    }
+
+    @Test
+    void whatWasPlannedIsNoRecordOfWhatWasFlown() {
+        Facts planned = Facts.builder(ZoneOffset.UTC)
+                .quantity("peopleDistanceM", 100, 0, "the plan")
+                .word("sight", "VLOS", "the plan")
+                .yesNo("overWater", true, "the site")
+                .build();
+        Facts flown = planned.toBuilder().flownNotPlanned().build();
+        assertThat(flown.get("peopleDistanceM")).isEmpty();
+        assertThat(flown.get("overWater")).isEqualTo(planned.get("overWater"));
+        Rule sight = rule(Condition.ALWAYS, new Requirement.WordIsOneOf("sight", java.util.Set.of("VLOS")));
+        FlightFacts f = new FlightFacts(flown, TIMES, Map.of(), Optional.empty());
+        assertThat(f.judge(sight).verdict()).isEqualTo(Verdict.MET);
+        assertThat(f.judge(sight).says()).contains("as planned");
+    }
 }

@@ -35,7 +35,8 @@ class WeeklyHoursTest {
         "'', 2027-03-15T08:00, 2027-03-15T09:00, 60"
     })
     void minutesOutsideAreCountedInTheTimeOfThePlace(String hours, String from, String to, double minutes) {
-        assertThat(WeeklyHours.parse(hours).minutesOutside(window(from, to), HOME)).isEqualTo(minutes);
+        assertThat(WeeklyHours.parse(hours).minutesOutside(window(from, to), HOME))
+                .isEqualTo(minutes);
         assertThat(WeeklyHours.parse(hours).covers(window(from, to), HOME)).isEqualTo(minutes == 0);
     }
 

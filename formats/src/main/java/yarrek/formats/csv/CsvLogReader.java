@@ -109,8 +109,9 @@ public final class CsvLogReader {
         }
         List<String> unread = unread();
         if (!unread.isEmpty()) {
-            builder.note((unread.size() == 1 ? "one column with figures is" : unread.size() + " columns with figures are")
-                    + " not read: " + String.join(", ", unread));
+            builder.note(
+                    (unread.size() == 1 ? "one column with figures is" : unread.size() + " columns with figures are")
+                            + " not read: " + String.join(", ", unread));
         }
         boolean truncated = false;
         long base = sheet.headerLine() - 1;
@@ -164,8 +165,8 @@ public final class CsvLogReader {
     private List<String> unread() {
         List<String> unread = new ArrayList<>();
         for (int i = 0; i < plan.columns().size(); i++) {
-            boolean figures = sheet.column(i).stream()
-                    .anyMatch(c -> !Double.isNaN(Numbers.parse(c, plan.decimalComma())));
+            boolean figures =
+                    sheet.column(i).stream().anyMatch(c -> !Double.isNaN(Numbers.parse(c, plan.decimalComma())));
             if (plan.columns().get(i).role() == ColumnRole.IGNORE && figures) {
                 unread.add("'" + plan.columns().get(i).header().strip() + "'");
             }

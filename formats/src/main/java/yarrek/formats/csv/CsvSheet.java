@@ -91,7 +91,8 @@ public final class CsvSheet {
             }
         }
         List<String> lines = firstLines(content, bom, charset);
-        long zeros = lines.stream().flatMapToInt(String::chars).filter(c -> c == 0).count();
+        long zeros =
+                lines.stream().flatMapToInt(String::chars).filter(c -> c == 0).count();
         long characters = lines.stream().mapToLong(String::length).sum();
         if (zeros * ZEROS_PER_CHARACTER > characters) {
             throw new BrokenFileException(
@@ -134,7 +135,8 @@ public final class CsvSheet {
         if (samples.isEmpty()) {
             throw new BrokenFileException(
                     "csv.rows",
-                    "the table has a header in line " + (best.headerLine() + 1) + " and no whole row below it; nothing to bring in");
+                    "the table has a header in line " + (best.headerLine() + 1)
+                            + " and no whole row below it; nothing to bring in");
         }
         return new CsvSheet(
                 content, bom, charset, note, best.delimiter(), lines.subList(0, best.headerLine()), headers, samples);
@@ -268,8 +270,8 @@ public final class CsvSheet {
         }
         return zeros == 0
                 ? Optional.empty()
-                : Optional.of("the file holds " + zeros + (zeros == 1 ? " zero byte" : " zero bytes") + ", the first in line "
-                        + first + ": it is damaged there, and figures with one are left out");
+                : Optional.of("the file holds " + zeros + (zeros == 1 ? " zero byte" : " zero bytes")
+                        + ", the first in line " + first + ": it is damaged there, and figures with one are left out");
     }
 
     /** The cells of a column in the first rows, empty ones left out. */

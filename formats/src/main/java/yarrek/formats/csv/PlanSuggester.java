@@ -312,7 +312,8 @@ public final class PlanSuggester {
                 // what stands before a moment names it; a line may name two
                 String before = plain(line.substring(0, m.start()));
                 String label = before.substring(Math.max(0, before.length() - LABEL));
-                boolean starts = START.matcher(label).find() && !NO_START.matcher(label).find();
+                boolean starts =
+                        START.matcher(label).find() && !NO_START.matcher(label).find();
                 if (!starts || m.group(3) == null) {
                     continue;
                 }

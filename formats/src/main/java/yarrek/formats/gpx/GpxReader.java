@@ -174,7 +174,9 @@ public final class GpxReader {
                     throw new BrokenFileException(
                             "gpx.root",
                             "the first element is <" + name + ">, not <gpx>; "
-                                    + (name.equals("kml") ? "this is a KML file: export the track as GPX 1.1" : "this is not a GPX file"));
+                                    + (name.equals("kml")
+                                            ? "this is a KML file: export the track as GPX 1.1"
+                                            : "this is not a GPX file"));
                 }
                 rootSeen = true;
             } else if (name.equals("trkseg")) {

@@ -26,7 +26,8 @@ public final class TraceBuilder {
     private static final double METRES_PER_DEGREE = 111_195;
     private static final double SHORTEST_STEP_S = 0.05; // clocks that count whole tenths put two rows on one
     private static final long LEAP_STEPS = 3; // usual intervals; less is jitter
-    private static final long LONELY_END_MICROS = 600_000_000L; // a last row so long after the others belongs to no flight
+    private static final long LONELY_END_MICROS =
+            600_000_000L; // a last row so long after the others belongs to no flight
     private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
     private static final Duration AHEAD = Duration.ofDays(1); // a clock set to the wrong zone is at most so far ahead
     private static final DateTimeFormatter CLOCK =
@@ -197,8 +198,7 @@ public final class TraceBuilder {
                 }
             }
         }
-        Instant start = Instant.ofEpochSecond(
-                Math.floorDiv(zero, 1_000_000L), Math.floorMod(zero, 1_000_000L) * 1000L);
+        Instant start = Instant.ofEpochSecond(Math.floorDiv(zero, 1_000_000L), Math.floorMod(zero, 1_000_000L) * 1000L);
         List<Trace.Message> said = new ArrayList<>();
         for (int i = 0; i < messages.size(); i++) {
             int row = newIndex[messageRows.get(i)];
@@ -327,7 +327,9 @@ public final class TraceBuilder {
             }
             int next = previous < 0 ? after(lat, lon, i) : i;
             boolean leaps = previous < 0
-                    ? next > 0 && tooFast(seconds, lat, lon, i, next) && !tooFast(seconds, lat, lon, next, after(lat, lon, next))
+                    ? next > 0
+                            && tooFast(seconds, lat, lon, i, next)
+                            && !tooFast(seconds, lat, lon, next, after(lat, lon, next))
                     : tooFast(seconds, lat, lon, previous, i);
             if (leaps && (previous < 0 || comesBack(seconds, lat, lon, previous, i))) {
                 lat[i] = Double.NaN;
@@ -340,8 +342,9 @@ public final class TraceBuilder {
         }
         String limit = (int) Trace.IMPLAUSIBLE_SPEED_MPS + " m/s";
         if (stray > 0) {
-            notes.add(stray + (stray == 1 ? " position leaps" : " positions leap") + " away and back faster than " + limit
-                    + ", the first in line " + firstStray + "; " + (stray == 1 ? "it is" : "they are") + " left out");
+            notes.add(stray + (stray == 1 ? " position leaps" : " positions leap") + " away and back faster than "
+                    + limit + ", the first in line " + firstStray + "; " + (stray == 1 ? "it is" : "they are")
+                    + " left out");
         }
         if (jumps > 0) {
             notes.add("the position jumps " + jumps + (jumps == 1 ? " time" : " times") + " by more than " + limit

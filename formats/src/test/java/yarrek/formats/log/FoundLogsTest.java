@@ -76,7 +76,9 @@ class FoundLogsTest {
                 new long[] {0, 1, 2, 3, 4, 5, 6, -year, 8})) {
             LogReading reading = csv(rows(bad));
             Trace t = reading.trace();
-            assertThat(t.seconds()[t.size() - 1]).as(java.util.Arrays.toString(bad)).isLessThanOrEqualTo(8);
+            assertThat(t.seconds()[t.size() - 1])
+                    .as(java.util.Arrays.toString(bad))
+                    .isLessThanOrEqualTo(8);
             assertThat(t.size()).isGreaterThanOrEqualTo(7);
             assertThat(reading.problemCount()).isEqualTo(9 - t.size());
         }
@@ -96,10 +98,12 @@ class FoundLogsTest {
     void theHundredAndEightiethMeridianIsNoJump() throws Exception {
         LogReading gpx = SampleLogsTest.read("found/antimeridian.gpx");
         assertThat(gpx.notes()).noneMatch(n -> n.contains("jump"));
-        assertThat(flights(gpx.trace()).get(0).greatestDistanceM().orElseThrow()).isCloseTo(143.3, within(1.0));
+        assertThat(flights(gpx.trace()).get(0).greatestDistanceM().orElseThrow())
+                .isCloseTo(143.3, within(1.0));
         LogReading hover = SampleLogsTest.read("found/antimeridian-hover.csv");
-        assertThat(flights(hover.trace())).singleElement().satisfies(f -> assertThat(f.endsInTheAir())
-                .isFalse());
+        assertThat(flights(hover.trace()))
+                .singleElement()
+                .satisfies(f -> assertThat(f.endsInTheAir()).isFalse());
     }
 
     @Test
@@ -133,7 +137,8 @@ class FoundLogsTest {
         LogReading reading = SampleLogsTest.read("found/delta-agl-ft.tsv");
         assertThat(flights(reading.trace()).get(0).greatestHeightM()).isPresent();
         assertThat(reading.trace().has(Channel.CLIMB_MPS)).isTrue();
-        assertThat(csv("utc,lat,lon,height_m,mystery,remark\n" + "2026-05-10T10:00:00Z,46.6,-17.9,1,3.5,none\n".repeat(3))
+        assertThat(csv("utc,lat,lon,height_m,mystery,remark\n"
+                                + "2026-05-10T10:00:00Z,46.6,-17.9,1,3.5,none\n".repeat(3))
                         .notes())
                 .contains("one column with figures is not read: 'mystery'");
     }
@@ -150,7 +155,8 @@ class FoundLogsTest {
         "alt_msl_m, ALTITUDE_MSL, METRES",
     })
     void unitsGoByTheirCommonNames(String header, ColumnRole role, yarrek.formats.csv.Unit unit) throws Exception {
-        var column = plan("utc,lat,lon," + header + "\n2026-05-10T10:00:00Z,46.6,-17.9,12\n2026-05-10T10:00:01Z,46.6,-17.9,13\n")
+        var column = plan("utc,lat,lon," + header
+                        + "\n2026-05-10T10:00:00Z,46.6,-17.9,12\n2026-05-10T10:00:01Z,46.6,-17.9,13\n")
                 .columns()
                 .get(3);
         assertThat(column.role()).isEqualTo(role);
@@ -166,12 +172,15 @@ class FoundLogsTest {
                 .hasMessageContaining("say when it started");
         String table = "elapsed_s,lat,lon,height_m\n0,46.6,-17.9,0\n1,46.6,-17.9,0\n";
         Instant said = Instant.parse("2024-05-14T09:12:00Z");
-        assertThat(plan("Exported 2024-05-20T18:30:00Z\nStart: 2024-05-14T09:12:00Z\n" + table).start())
+        assertThat(plan("Exported 2024-05-20T18:30:00Z\nStart: 2024-05-14T09:12:00Z\n" + table)
+                        .start())
                 .contains(said);
-        assertThat(plan("started 2024-05-14 09:12:00Z, exported 2024-05-20 18:30:00Z\n" + table).start())
+        assertThat(plan("started 2024-05-14 09:12:00Z, exported 2024-05-20 18:30:00Z\n" + table)
+                        .start())
                 .contains(said);
         assertThat(plan("2024-05-14T09:12:00Z\n" + table).start()).isEmpty();
-        assertThat(plan("firmware built 2024-05-14T09:12:00Z\n" + table).start()).isEmpty();
+        assertThat(plan("firmware built 2024-05-14T09:12:00Z\n" + table).start())
+                .isEmpty();
     }
 
     @ParameterizedTest
@@ -193,7 +202,8 @@ class FoundLogsTest {
 
     @Test
     void otherFilesAreCalledByTheirName() {
-        assertThatThrownBy(() -> csv("{\"type\":\"Feature\",\"geometry\":{\"type\":\"LineString\",\"coordinates\":[[1,2],[3,4]]}}"))
+        assertThatThrownBy(() -> csv(
+                        "{\"type\":\"Feature\",\"geometry\":{\"type\":\"LineString\",\"coordinates\":[[1,2],[3,4]]}}"))
                 .hasMessageContaining("GeoJSON");
         assertThatThrownBy(() -> GpxReader.read(
                         "<kml xmlns=\"http://www.opengis.net/kml/2.2\"/>".getBytes(StandardCharsets.UTF_8)))

@@ -131,8 +131,7 @@ class JudgingTest {
                 .yesNo("privatelyBuilt", false, "t")
                 .yesNo("assembly", true, "t")
                 .yesNo("pilot.fit", false, "t")
-                .approval(new ApprovalHeld(
-                        "A-1", Set.of("EU-HEIGHT-120", "EU-AGE-16", "EU-ASSEMBLY", "EU-FITNESS")))
+                .approval(new ApprovalHeld("A-1", Set.of("EU-HEIGHT-120", "EU-AGE-16", "EU-ASSEMBLY", "EU-FITNESS")))
                 .build();
         Assessment a = Assessment.of(f, List.of(EU));
         assertThat(of(a, "EU-HEIGHT-120").verdict()).isEqualTo(Verdict.MET);
@@ -174,21 +173,23 @@ class JudgingTest {
 
     @Test
     void bareUnionSaysThatTheStateIsNotKnown() {
-        assertThat(of(Assessment.of(at("EU").build(), List.of(EU)), "NO-OVERLAY").says())
+        assertThat(of(Assessment.of(at("EU").build(), List.of(EU)), "NO-OVERLAY")
+                        .says())
                 .contains("which state");
-        assertThat(of(Assessment.of(at("EU-HU").build(), List.of(EU)), "NO-OVERLAY").says())
+        assertThat(of(Assessment.of(at("EU-HU").build(), List.of(EU)), "NO-OVERLAY")
+                        .says())
                 .contains("EU-HU");
-        assertThat(Assessment.of(at("EU-DE").build(), List.of(EU, RulePackReader.shipped("eu-de.yaml"))).findings())
+        assertThat(Assessment.of(at("EU-DE").build(), List.of(EU, RulePackReader.shipped("eu-de.yaml")))
+                        .findings())
                 .noneMatch(f -> f.rule().id().equals("NO-OVERLAY"));
-        assertThat(Assessment.of(at("GB").build(), List.of(RulePackReader.shipped("gb.yaml"))).findings())
+        assertThat(Assessment.of(at("GB").build(), List.of(RulePackReader.shipped("gb.yaml")))
+                        .findings())
                 .noneMatch(f -> f.rule().id().equals("NO-OVERLAY"));
     }
 
     @Test
     void anOverridingRuleStandsInOnlyWhereItApplies() throws BrokenFileException {
-        RulePack overlay = RulePackReader.read(
-                "t.yaml",
-                """
+        RulePack overlay = RulePackReader.read("t.yaml", """
                 pack: EU-QQ
                 title: Q
                 jurisdiction: EU-QQ
@@ -200,7 +201,8 @@ class JudgingTest {
                   - {id: QQ-AGE, title: t, severity: stop, cite: c, from: 2020-01-01, confidence: high, remedy: r, overrides: EU-AGE-16, appliesWhen: {fact: category, isOneOf: [open]}, requires: {fact: pilot.ageYears, atLeast: 14, closePercent: 0}}
                 """.getBytes(StandardCharsets.UTF_8));
         for (String category : List.of("open", "specific")) {
-            Facts f = at("EU-QQ").word("category", category, "t")
+            Facts f = at("EU-QQ")
+                    .word("category", category, "t")
                     .quantity("pilot.ageYears", 15, 0, "t")
                     .build();
             boolean wider = Assessment.of(f, List.of(EU, overlay)).findings().stream()
@@ -226,7 +228,8 @@ class JudgingTest {
         "GB, EU-FR, BREACHED"
     })
     void aPolicyCountsWhereItsTerritoryNamesThePlace(String territory, String place, Verdict verdict) {
-        Facts f = at(place).word("purpose", "work", "t")
+        Facts f = at(place)
+                .word("purpose", "work", "t")
                 .papers(List.of(new PaperHeld(
                         "liabilityInsurance",
                         Optional.empty(),
@@ -252,22 +255,20 @@ class JudgingTest {
 
     @Test
     void aGapIsNamedByItsDayAndPapersMayFollowOneAnother() {
-        TimeWindow week =
-                new TimeWindow(Instant.parse("2027-03-10T10:00:00Z"), Instant.parse("2027-03-16T12:00:00Z"));
+        TimeWindow week = new TimeWindow(Instant.parse("2027-03-10T10:00:00Z"), Instant.parse("2027-03-16T12:00:00Z"));
         Facts.Builder b = Facts.builder(ZoneOffset.UTC)
                 .window(week)
                 .word("jurisdiction", "EU", "t")
                 .word("category", "open", "t")
                 .word("subcategory", "A2", "t");
-        Facts gap = b.papers(List.of(
-                        certificate("2022-03-13", "2027-03-12"), certificate("2027-03-14", "2032-03-13")))
+        Facts gap = b.papers(List.of(certificate("2022-03-13", "2027-03-12"), certificate("2027-03-14", "2032-03-13")))
                 .build();
         Finding f = of(Assessment.of(gap, List.of(EU)), "EU-COMP-A2");
         assertThat(f.verdict()).isEqualTo(Verdict.BREACHED);
         assertThat(f.says()).contains("in force on 13 Mar 2027").doesNotContain("10 Mar 2027");
         assertThat(f.otherDay()).isTrue();
-        Facts whole = b.papers(List.of(
-                        certificate("2022-03-13", "2027-03-12"), certificate("2027-03-13", "2032-03-13")))
+        Facts whole = b.papers(
+                        List.of(certificate("2022-03-13", "2027-03-12"), certificate("2027-03-13", "2032-03-13")))
                 .build();
         assertThat(of(Assessment.of(whole, List.of(EU)), "EU-COMP-A2").verdict())
                 .isEqualTo(Verdict.MET);
@@ -305,7 +306,8 @@ class JudgingTest {
     private static Map<String, List<Remedies.Change>> changes(Facts f, RulePack... packs) {
         List<RulePack> all = List.of(packs);
         Map<String, List<Remedies.Change>> byRule = new java.util.HashMap<>();
-        Remedies.of(f, all, Assessment.of(f, all)).forEach((k, v) -> byRule.put(k.rule().id(), v));
+        Remedies.of(f, all, Assessment.of(f, all))
+                .forEach((k, v) -> byRule.put(k.rule().id(), v));
         return byRule;
     }
 
@@ -317,12 +319,15 @@ class JudgingTest {
                 .with("modelDeclarations", new FactValue.Words(Set.of()), "t")
                 .papers(List.of())
                 .build();
-        List<Remedies.Change> changes = changes(f, RulePackReader.shipped("ca.yaml")).get("CA-DIST-01");
+        List<Remedies.Change> changes =
+                changes(f, RulePackReader.shipped("ca.yaml")).get("CA-DIST-01");
         assertThat(changes).isNotEmpty().allSatisfy(c -> {
             assertThat(c.words()).doesNotContain("25000");
             assertThat(c.fact()).isIn("peopleDistanceM", "");
         });
-        assertThat(changes).extracting(Remedies.Change::words).contains("Distance to uninvolved people from 20 to 30.48 m");
+        assertThat(changes)
+                .extracting(Remedies.Change::words)
+                .contains("Distance to uninvolved people from 20 to 30.48 m");
     }
 
     @Test
@@ -440,8 +445,13 @@ class JudgingTest {
     void everyRemedySaysWhatToDoNext() {
         for (String name : RulePackReader.shippedNames()) {
             assertThat(RulePackReader.shipped(name).rules()).allSatisfy(r -> {
-                assertThat(r.remedy().split(" ").length).as(r.id() + ": " + r.remedy()).isGreaterThanOrEqualTo(4);
-                assertThat(r.remedy()).as(r.id()).doesNotContain("Nothing to settle").doesNotContain("Not cleared");
+                assertThat(r.remedy().split(" ").length)
+                        .as(r.id() + ": " + r.remedy())
+                        .isGreaterThanOrEqualTo(4);
+                assertThat(r.remedy())
+                        .as(r.id())
+                        .doesNotContain("Nothing to settle")
+                        .doesNotContain("Not cleared");
             });
         }
     }

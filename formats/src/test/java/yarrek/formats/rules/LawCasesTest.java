@@ -82,14 +82,19 @@ class LawCasesTest {
         switch (what) {
             case "LAW" -> law(wanted.asString(), base, found);
             case "ANY" -> assertThat(alarms(base, found, false)).isNotEmpty();
-            case "BREACH" -> assertThat(found.values().stream()
-                            .filter(f -> f.verdict() == Verdict.BREACHED && f.rule().severity() != Severity.CAUTION))
-                    .isNotEmpty();
-            case "OPEN" -> assertThat(found.values().stream().filter(f -> !f.verdict().isFine()))
-                    .isNotEmpty();
-            case "LAWOPEN" -> assertThat(found.values().stream()
-                            .filter(f -> f.rule().layer() == Layer.LAW && !f.verdict().isFine()))
-                    .isNotEmpty();
+            case "BREACH" ->
+                assertThat(found.values().stream()
+                                .filter(f -> f.verdict() == Verdict.BREACHED
+                                        && f.rule().severity() != Severity.CAUTION))
+                        .isNotEmpty();
+            case "OPEN" ->
+                assertThat(found.values().stream().filter(f -> !f.verdict().isFine()))
+                        .isNotEmpty();
+            case "LAWOPEN" ->
+                assertThat(found.values().stream()
+                                .filter(f -> f.rule().layer() == Layer.LAW
+                                        && !f.verdict().isFine()))
+                        .isNotEmpty();
             default -> {
                 Set<String> allowed = new HashSet<>();
                 if (wanted.isArray()) {
@@ -134,9 +139,7 @@ class LawCasesTest {
 
     private static Map<String, Finding> judge(Facts facts) {
         Map<String, Finding> found = new LinkedHashMap<>();
-        Assessment.of(facts, PACKS)
-                .findings()
-                .forEach(f -> found.put(f.rule().id(), f));
+        Assessment.of(facts, PACKS).findings().forEach(f -> found.put(f.rule().id(), f));
         return found;
     }
 

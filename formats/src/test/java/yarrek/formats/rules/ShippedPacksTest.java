@@ -233,7 +233,8 @@ class ShippedPacksTest {
     @CsvSource({"240, NOT_KNOWN", "249.9, NOT_KNOWN", "250, BREACHED", "300, BREACHED"})
     void aMassThatNobodyDeclaredIsTheLeastThatItCanBe(double grams, Verdict verdict) {
         Finding finding = finding(
-                openJob().word("classMark", "C0", "t")
+                openJob()
+                        .word("classMark", "C0", "t")
                         .quantity("takeoffMassG", grams, 0, "t")
                         .build(),
                 "EU-CLASS-MASS");
