@@ -34,8 +34,16 @@ public final class PositionText {
             "type latitude and longitude, such as 46.6123, -17.8934 or 46°36'44\"N 17°53'36\"W or N46 36.74 W017 53.60";
     private static final Pattern PACKED =
             Pattern.compile("(\\d{4}(?:\\d{2})?(?:\\.\\d{1,6})?)([NS])(\\d{5}(?:\\d{2})?(?:\\.\\d{1,6})?)([EW])");
+    private static final Pattern PACKED_LED =
+            Pattern.compile("([NS])(\\d{4}(?:\\d{2})?(?:\\.\\d{1,6})?)[,/]?([EW])(\\d{5}(?:\\d{2})?(?:\\.\\d{1,6})?)");
+    private static final Pattern DECIMAL_COMMAS =
+            Pattern.compile("([+-]?\\d{1,3},\\d{2,20})\\s*[,;\\s]\\s*([+-]?\\d{1,3},\\d{2,20})");
+    private static final Pattern HEIGHT = Pattern.compile("[+-]?\\d{1,5}(?:\\.\\d{1,20})?\\s*M?");
+    private static final Pattern LINK = Pattern.compile("(?i)^geo:|[?;](?:u|crs|z)=.*$");
+    private static final Pattern GRID = Pattern.compile(
+            "(?i)\\d{1,2}\\s*[C-HJ-NP-X]\\s*[A-HJ-NP-Z]{2}\\s*\\d{2,5}\\s*\\d{2,5}|\\d{1,2}\\s*[C-HJ-NP-X]\\s+\\d{6}(?:[.]\\d+)?[,\\s]+\\d{6,7}(?:[.]\\d+)?|[A-HJ-Z]{2}\\s*\\d{3,5}\\s*\\d{3,5}");
     private static final Pattern LETTER = Pattern.compile("[NSEWO]");
-    private static final Pattern NUMBER = Pattern.compile("\\d{1,3}(?:\\.\\d{1,12})?");
+    private static final Pattern NUMBER = Pattern.compile("\\d{1,3}(?:\\.\\d{1,20})?");
     private static final int LONGEST = 80;
 
     private PositionText() {}
@@ -46,8 +54,17 @@ public final class PositionText {
         if (t.isEmpty() || t.length() > LONGEST) {
             throw wrong(t);
         }
-        String s = t.toUpperCase(Locale.ROOT)
+        if (GRID.matcher(t).matches()) {
+            throw new IllegalArgumentException(
+                    "“" + t + "” looks like a grid reference; grids are not read here. " + capital(ACCEPTED));
+        }
+        String s = LINK.matcher(t)
+                .replaceAll("")
+                .toUpperCase(Locale.ROOT)
+                .replaceAll("^[(\\[{]\\s*|\\s*[)\\]}]$", "")
                 .replace('−', '-')
+                .replace('–', '-')
+                .replace('—', '-')
                 .replace('′', '\'')
                 .replace('’', '\'')
                 .replace('‘', '\'')
@@ -57,6 +74,13 @@ public final class PositionText {
                 .replace("''", "\"")
                 .replace('º', '°')
                 .replace('˚', '°');
+        Matcher led = PACKED_LED.matcher(s.replace(" ", ""));
+        if (led.matches()) {
+            return made(
+                    t,
+                    packed(led.group(2), 2) * (led.group(1).equals("S") ? -1 : 1),
+                    packed(led.group(4), 3) * (led.group(3).equals("W") ? -1 : 1));
+        }
         Matcher packed = PACKED.matcher(s.replace(" ", ""));
         if (packed.matches()) {
             return made(
@@ -96,8 +120,17 @@ public final class PositionText {
     }
 
     private static List<String> bySeparator(String typed, String s) {
+        Matcher commas = DECIMAL_COMMAS.matcher(s);
+        if (commas.matches()) {
+            return List.of(commas.group(1), commas.group(2));
+        }
         String[] parts = s.contains(";") ? s.split(";") : s.split(",");
-        if (parts.length == 2) {
+        // a third figure is a height, as other programs write it
+        boolean withHeight = parts.length == 3
+                && parts[0].contains(".")
+                && parts[1].contains(".")
+                && HEIGHT.matcher(parts[2].strip()).matches();
+        if (parts.length == 2 || withHeight) {
             return List.of(parts[0], parts[1]);
         }
         if (parts.length == 1) {
@@ -180,6 +213,10 @@ public final class PositionText {
                     + "; latitude comes first, so perhaps the two are swapped");
         }
         return new Position(lat, lon);
+    }
+
+    private static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
     private static IllegalArgumentException wrong(String typed) {

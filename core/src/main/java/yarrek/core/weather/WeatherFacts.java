@@ -87,22 +87,25 @@ public final class WeatherFacts {
     }
 
     private static void cloud(Facts.Builder b, List<Observation> all, OptionalDouble heightM, String source) {
-        boolean told =
-                all.stream().allMatch(o -> o.skyClear() || o.lowestCloudM().isPresent());
+        boolean told = all.stream()
+                .allMatch(o -> o.skyClear()
+                        || (o.lowestCloudM().isPresent()
+                                && o.layers().stream().allMatch(l -> l.baseM().isPresent())));
         boolean fog = all.stream().anyMatch(Observation::isFog);
         if (fog) {
             b.yesNo("weather.inCloud", true, "fog in " + source);
         }
-        if (!told || heightM.isEmpty()) {
+        if (heightM.isEmpty()) {
             return;
         }
         OptionalDouble lowest =
                 all.stream().flatMapToDouble(o -> o.lowestCloudM().stream()).min();
-        if (!fog) {
-            b.yesNo(
-                    "weather.inCloud",
-                    lowest.isPresent() && lowest.getAsDouble() <= heightM.getAsDouble(),
-                    "cloud base from " + source);
+        boolean reached = lowest.isPresent() && lowest.getAsDouble() <= heightM.getAsDouble();
+        if (!fog && (told || reached)) {
+            b.yesNo("weather.inCloud", reached, "cloud base from " + source);
+        }
+        if (!told && !reached) {
+            return; // a layer whose base nobody reported may be the lowest
         }
         if (lowest.isPresent()) {
             b.quantity(

@@ -49,7 +49,7 @@ class PositionTextTest {
                 "",
                 "46.5",
                 "here",
-                "46.5, -17.9, 12",
+                "46, 17, 12",
                 "46 60 0 N 17 0 0 W",
                 "46.5N 17.9N",
                 "-46.5N 17.9W",
@@ -93,5 +93,34 @@ class PositionTextTest {
     void secondsThatRoundUpCarryOver() {
         assertThat(PositionText.format(new Position(45.9999999, -17), PositionText.Notation.SECONDS))
                 .isEqualTo("46°00'00.0\"N 017°00'00.0\"W");
+    }
+
+    /** What other programs, publications and telephones put on the clipboard. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "46.612300000000003, -17.893399999999996",
+                "(46.6123, -17.8934)",
+                "[46.6123,-17.8934]",
+                "46.6123, –17.8934",
+                "46,6123, -17,8934",
+                "46,6123 -17,8934",
+                "46,6123; -17,8934",
+                "N463644.28 W0175336.24",
+                "463644.28N0175336.24W",
+                "geo:46.6123,-17.8934",
+                "geo:46.6123,-17.8934,120?z=17",
+                "46.6123, -17.8934, 120.5",
+            })
+    void whatPeoplePasteIsRead(String typed) {
+        Position p = PositionText.parse(typed);
+        assertThat(p.latitudeDeg()).isCloseTo(46.6123, org.assertj.core.api.Assertions.within(1e-6));
+        assertThat(p.longitudeDeg()).isCloseTo(-17.8934, org.assertj.core.api.Assertions.within(1e-6));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"28T CT 12345 67890", "28TCT1234567890", "28T 431234 5162345", "NT 1234 5678"})
+    void gridsAreNamedAsNotRead(String typed) {
+        assertThatThrownBy(() -> PositionText.parse(typed)).hasMessageContaining("grids are not read");
     }
 }

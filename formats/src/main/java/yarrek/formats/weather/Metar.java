@@ -29,6 +29,10 @@ public final class Metar {
     private static final double HPA_PER_INCH = 33.8639;
     private static final int MOST_TEXT = 600;
 
+    /** What begins another report. */
+    private static final Pattern SECOND = Pattern.compile("(?:^| )(?:METAR|SPECI|[A-Z][A-Z0-9]{3} \\d{6}Z)(?: |$)");
+
+    private static final int OLDEST_DAYS = 20; // further back, a day of the month is as likely one still to come
     private static final Pattern TIME = Pattern.compile("(\\d{2})(\\d{2})(\\d{2})Z");
     private static final Pattern WIND =
             Pattern.compile("(\\d{3}|VRB|///)(P?\\d{2,3}|//)(?:G(P?\\d{2,3}))?(KT|MPS|KMH)");
@@ -122,7 +126,17 @@ public final class Metar {
             trend = rest.substring(trends.start()).strip();
             rest = rest.substring(0, trends.start()).strip();
         }
+        if (rest.equals("NIL") || rest.isEmpty()) {
+            throw new IllegalArgumentException("the station " + head[0] + " sent no report"
+                    + (rest.isEmpty() ? ": nothing stands after the time" : " (NIL)"));
+        }
+        Matcher second = SECOND.matcher(rest + " " + trend + " " + remarks);
+        if (second.find()) {
+            throw new IllegalArgumentException("this is more than one report: another begins at “"
+                    + second.group().strip() + "”; paste one at a time");
+        }
         boolean automatic = m.groups(rest);
+        m.requireSense();
         Observation o = new Observation(
                 m.at,
                 m.windFrom,
@@ -152,14 +166,25 @@ public final class Metar {
                     + "” is no time of a report; day, hour and minute are expected, such as 121350Z");
         }
         LocalDate d = now.plusSeconds(3600).atZone(ZoneOffset.UTC).toLocalDate();
-        for (int back = 0; back < 62; back++) {
+        for (int back = 0; back <= OLDEST_DAYS; back++) {
             LocalDate candidate = d.minusDays(back);
             Instant at = candidate.atTime(LocalTime.of(hour, minute)).toInstant(ZoneOffset.UTC);
             if (candidate.getDayOfMonth() == day && !at.isAfter(now.plusSeconds(3600))) {
                 return at;
             }
         }
-        throw new IllegalArgumentException("“" + time.group() + "” names a day that no month near now has");
+        throw new IllegalArgumentException("“" + time.group() + "” is no time of the last " + OLDEST_DAYS
+                + " days; a report of a time to come is a forecast: type its figures for the hour instead");
+    }
+
+    private void requireSense() {
+        if (wind.isPresent() && gust.isPresent() && gust.getAsDouble() <= wind.getAsDouble()) {
+            throw new IllegalArgumentException("the gust is not above the mean wind; look at the wind group");
+        }
+        if (temperature.isPresent() && dewPoint.isPresent() && dewPoint.getAsDouble() > temperature.getAsDouble()) {
+            throw new IllegalArgumentException(
+                    "the dew point lies above the temperature, which cannot be; look at the group such as 12/08");
+        }
     }
 
     private boolean groups(String rest) {
@@ -190,7 +215,7 @@ public final class Metar {
             double unit = m.group(4).equals("KT") ? MPS_PER_KNOT : m.group(4).equals("KMH") ? 1 / 3.6 : 1;
             variable = m.group(1).equals("VRB");
             if (m.group(1).matches("\\d{3}")) {
-                windFrom = OptionalDouble.of(Integer.parseInt(m.group(1)) % 360);
+                windFrom = OptionalDouble.of(direction(m.group(1)) % 360);
             }
             if (!m.group(2).equals("//")) {
                 wind = OptionalDouble.of(speed(m.group(2)) * unit);
@@ -202,11 +227,20 @@ public final class Metar {
         }
         m = VARIES.matcher(g);
         if (m.matches()) {
-            variesFrom = OptionalDouble.of(Integer.parseInt(m.group(1)));
-            variesTo = OptionalDouble.of(Integer.parseInt(m.group(2)));
+            variesFrom = OptionalDouble.of(direction(m.group(1)));
+            variesTo = OptionalDouble.of(direction(m.group(2)));
             return true;
         }
         return false;
+    }
+
+    private static int direction(String s) {
+        int degrees = Integer.parseInt(s);
+        if (degrees > 360) {
+            throw new IllegalArgumentException(
+                    "a wind from " + s + " degrees cannot be; directions run from 000 to 360");
+        }
+        return degrees;
     }
 
     private static double speed(String s) {
@@ -228,6 +262,9 @@ public final class Metar {
             return true;
         }
         m = MILES.matcher(g);
+        if (m.matches() && "0".equals(m.group(4) == null ? "" : m.group(4).replaceFirst("^0+", "0"))) {
+            throw new IllegalArgumentException("a visibility of " + g + " cannot be");
+        }
         if (m.matches()) {
             double miles = m.group(2) == null ? 0 : Double.parseDouble(m.group(2));
             miles += m.group(5) != null
@@ -304,7 +341,8 @@ public final class Metar {
             words.add(m.group(1).equals("+") ? "heavy" : "light");
         }
         if (m.group(2) != null) {
-            words.add(WORDS.get(m.group(2)));
+            boolean alone = m.group(2).equals("SH") && m.group(3).isEmpty();
+            words.add(alone ? "showers" : WORDS.get(m.group(2)));
         }
         for (int i = 0; i < m.group(3).length(); i += 2) {
             words.add((i > 0 ? "and " : "") + WORDS.get(m.group(3).substring(i, i + 2)));

@@ -26,18 +26,35 @@ import yarrek.formats.maps.BrokenMapException;
 
 /**
  * Notices to airmen in ICAO form (Annex 15, Doc 8126): Q line, B and C times with EST and PERM, D schedule kept as text, E
- * text with its coordinates, F and G limits. The area is the polygon or circle that E describes, else the circle of the Q
- * line. An estimated end counts as no end: the notice stands until it is replaced or cancelled.
+ * text with its coordinates, F and G limits. The area is the polygon or the circles that E describes in words known here;
+ * where its words say more, it is what was read of them and the circle of the Q line together, and that is told. An
+ * estimated end counts as no end: the notice stands until it is replaced or cancelled, also within the same text.
  */
 public final class Notams {
     private static final Pattern ID = Pattern.compile("\\b([A-Z]\\d{4}/\\d{2})\\b");
+    private static final Pattern REPLACES = Pattern.compile("NOTAM([RC])\\s+([A-Z]\\d{4}/\\d{2})\\b");
     private static final Pattern Q_LINE = Pattern.compile(
             "\\s*([A-Z]{4})/Q([A-Z]{4})/([A-Z ]*)/([A-Z ]*)/([A-Z ]*)/(\\d{3})/(\\d{3})/(\\d{4}[NS]\\d{5}[EW])(\\d{3})\\s*");
     private static final Pattern FIELD = Pattern.compile("(?:^|\\s)([QABCDEFG])\\)");
     private static final Pattern COORDINATE = Pattern.compile(
             "\\b(\\d{4}(?:\\d{2})?(?:[.]\\d{1,4})?)\\s?([NS])[\\s,/]{0,3}(\\d{5}(?:\\d{2})?(?:[.]\\d{1,4})?)\\s?([EW])\\b");
+    private static final String LENGTH = "(\\d{1,5}(?:[.]\\d+)?)\\s*(NM|KM|M|FT)\\b";
     private static final Pattern RADIUS = Pattern.compile(
-            "(?i)(?:RADIUS|RAD|WITHIN)\\s*(?:OF\\s*)?(\\d{1,4}(?:[.]\\d+)?)\\s*(NM|KM|M|FT)\\b|(\\d{1,4}(?:[.]\\d+)?)\\s*(NM|KM|M)\\s*RADIUS");
+            "(?:RADIUS|RAD|WITHIN|WI)\\s*(?:OF\\s*)?(?:A\\s*)?" + LENGTH + "|" + LENGTH + "\\s*(?:RADIUS|RAD)\\b");
+
+    /** Words of an outline whose corners stand one after the other. */
+    private static final Pattern OUTLINE =
+            Pattern.compile("\\b(AREA|BOUNDED|LIMITS?|JOINING|POLYGON|WITHIN|WI|LINES?)\\b");
+
+    /** Words that make of coordinates something else than corners or middles, or of one area two. */
+    private static final Pattern OTHERWISE = Pattern.compile(
+            "\\b(ARCS?|CLOCKWISE|ANTICLOCKWISE|COUNTERCLOCKWISE|EITHER SIDE|BOTH SIDES|CORRIDOR|SECTOR|BEARINGS?|RADIALS?"
+                    + "|EXCLUDING|EXCL|EXCEPT|OUTSIDE|ENTRY|EXIT|POINTS?|ALONG|ROUTE|BTN|BETWEEN|COAST\\w*|BORDER|RIVER|FIR)\\b");
+
+    /** Between two corners of one outline stand at most such words. */
+    private static final Pattern JOINT =
+            Pattern.compile("(?:\\s|[-,;:./()]|TO|THENCE|THEN|AND|BACK|POINT OF ORIGIN|ORIGIN)*");
+
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyMMddHHmm", Locale.ROOT);
 
     private Notams() {}
@@ -56,11 +73,20 @@ public final class Notams {
             Matcher id = ID.matcher(notice);
             String name = id.find() ? id.group(1) : "notice " + number;
             try {
-                if (notice.contains("NOTAMC")) {
-                    notes.add(name + " cancels another notice; remove that one from its source");
-                    continue;
+                Matcher other = REPLACES.matcher(notice);
+                if (other.find()) {
+                    boolean here = zones.removeIf(z -> z.id().equals(other.group(2)));
+                    boolean cancels = other.group(1).equals("C");
+                    notes.add(name
+                            + (cancels ? " cancels " : " replaces ")
+                            + other.group(2)
+                            + (here
+                                    ? ", which is left out"
+                                    : ", which is not in this text; where it is on file, remove it from its source"));
                 }
-                zones.add(zone(name, notice, notes));
+                if (!notice.contains("NOTAMC")) {
+                    zones.add(zone(name, notice, notes));
+                }
             } catch (IllegalArgumentException e) {
                 problems.add(name + ", " + e.getMessage());
             }
@@ -91,7 +117,9 @@ public final class Notams {
         }
         List<String> notices = new ArrayList<>();
         for (int i = 0; i < starts.size(); i++) {
-            notices.add(text.substring(starts.get(i), i + 1 < starts.size() ? starts.get(i + 1) : text.length()));
+            String notice = text.substring(starts.get(i), i + 1 < starts.size() ? starts.get(i + 1) : text.length());
+            // brackets and headings between the notices of a bulletin belong to none of them
+            notices.add(notice.replaceFirst("(?s)\\)\\s*(\\n\\s*\\n.*|\\(\\s*)?$", ""));
         }
         return notices;
     }
@@ -106,7 +134,7 @@ public final class Notams {
         String e = field(notice, "E").orElse("").replaceAll("\\s+", " ").strip();
         Instant from = time("B", field(notice, "B").orElse(""));
         String c = field(notice, "C").orElse("").strip();
-        boolean permanent = c.startsWith("PERM");
+        boolean permanent = c.startsWith("PERM") || c.equals("UFN");
         boolean estimated = c.endsWith("EST");
         Instant to = permanent ? null : time("C", c.replace("EST", "").strip());
         if (to != null && to.isBefore(from)) {
@@ -166,28 +194,78 @@ public final class Notams {
         }
     }
 
-    private static Area area(String name, String e, Matcher q, List<String> notes) {
+    private static Area area(String name, String text, Matcher q, List<String> notes) {
+        String e = text.toUpperCase(Locale.ROOT);
         List<Position> points = new ArrayList<>();
+        boolean oneOutline = true;
         Matcher c = COORDINATE.matcher(e);
+        int before = -1;
         while (c.find()) {
+            oneOutline &=
+                    before < 0 || JOINT.matcher(e.substring(before, c.start())).matches();
+            before = c.end();
             points.add(PositionText.parse(c.group(1) + c.group(2) + c.group(3) + c.group(4)));
         }
+        List<Double> radii = new ArrayList<>();
         Matcher r = RADIUS.matcher(e);
-        if (!points.isEmpty() && points.size() < 3 && r.find()) {
-            double v = Double.parseDouble(r.group(1) != null ? r.group(1) : r.group(3));
-            String unit = r.group(2) != null ? r.group(2) : r.group(4);
-            return ZoneGeoJson.circle(points.get(0), v * metres(unit));
+        while (r.find()) {
+            boolean first = r.group(1) != null;
+            radii.add(Double.parseDouble(r.group(first ? 1 : 3)) * metres(r.group(first ? 2 : 4)));
         }
-        if (points.size() >= 3) {
+        boolean plain = !OTHERWISE.matcher(e).find();
+        if (plain
+                && radii.isEmpty()
+                && points.size() >= 3
+                && oneOutline
+                && OUTLINE.matcher(e).find()) {
             return ZoneFiles.area(List.of(new Area.Patch(points, List.of())), false, name, notes);
         }
-        int miles = Integer.parseInt(q.group(9));
-        if (miles == 999) {
-            throw new IllegalArgumentException(
-                    "Q: radius 999 means the whole region, and E gives no area; draw the part that concerns you by hand");
+        if (plain && !points.isEmpty() && radii.size() == points.size()) {
+            return circles(points, radii);
         }
-        notes.add(name + ": E gives no area; the circle of the Q line is taken, " + miles + " NM about its centre");
-        return ZoneGeoJson.circle(PositionText.parse(q.group(8)), Math.max(1, miles) * Length.METRES_PER_NAUTICAL_MILE);
+        return whatWasRead(name, text, points, radii, q, notes);
+    }
+
+    private static Area circles(List<Position> middles, List<Double> radii) {
+        List<Area> circles = new ArrayList<>();
+        for (int i = 0; i < middles.size(); i++) {
+            circles.add(ZoneGeoJson.circle(middles.get(i), radii.get(i)));
+        }
+        return circles.size() == 1 ? circles.get(0) : Area.union(circles);
+    }
+
+    /** The circle of the Q line, and all that the coordinates of E may mean. */
+    private static Area whatWasRead(
+            String name, String e, List<Position> points, List<Double> radii, Matcher q, List<String> notes) {
+        int miles = Integer.parseInt(q.group(9));
+        boolean silent = points.isEmpty() && radii.isEmpty();
+        if (miles == 999) {
+            throw new IllegalArgumentException("Q: radius 999 means the whole region, and "
+                    + (silent ? "E gives no area" : "the area in E was not understood: “" + ZoneFiles.cut(e) + "”")
+                    + "; draw the part that concerns you by hand");
+        }
+        int taken = Math.max(1, miles);
+        Area circle = ZoneGeoJson.circle(PositionText.parse(q.group(8)), taken * Length.METRES_PER_NAUTICAL_MILE);
+        if (silent) {
+            notes.add(name + ": E gives no area; the circle of the Q line is taken, " + taken + " NM about its centre");
+            return circle;
+        }
+        List<Area> all = new ArrayList<>(List.of(circle));
+        double widest = radii.stream().mapToDouble(Double::doubleValue).max().orElse(0);
+        if (widest > 0) {
+            points.forEach(p -> all.add(ZoneGeoJson.circle(p, widest)));
+        } else if (points.size() >= 3) {
+            Area.Check outline = Area.checkPatches(List.of(new Area.Patch(points, List.of())));
+            if (outline.isValid() || outline.mended() != null) {
+                all.add(outline.isValid() ? outline.area() : outline.mended());
+            }
+        }
+        notes.add(name + ": the words of E were not understood as an area: “" + e
+                + "”; taken are the circle of the Q line, "
+                + taken + " NM about its centre"
+                + (all.size() > 1 ? ", and all that its coordinates may mean" : "")
+                + ". Read them, and draw the area by hand where it is another");
+        return all.size() == 1 ? circle : Area.union(all);
     }
 
     private static double metres(String unit) {
@@ -201,7 +279,13 @@ public final class Notams {
 
     private static HeightLimit limit(String letter, Optional<String> text, String level, boolean lower) {
         if (text.isPresent() && !text.get().isBlank()) {
-            return ZoneFiles.height(letter, text.get().strip());
+            // the same height in another unit often follows in brackets
+            return ZoneFiles.height(
+                    letter,
+                    text.get()
+                            .replaceAll("\\([^)]*\\)", " ")
+                            .replaceAll("\\s+", " ")
+                            .strip());
         }
         int fl = Integer.parseInt(level);
         if (lower && fl == 0) {

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.regex.Pattern;
 import tools.jackson.databind.JsonNode;
 import yarrek.core.airspace.HeightLimit;
 import yarrek.core.airspace.Timetable;
@@ -72,7 +73,25 @@ public final class ZoneFiles {
         if (reading.zones().isEmpty()) {
             throw new BrokenFileException("zones.none", "the file holds no zones");
         }
+        List<String> upsideDown = reading.zones().stream()
+                .filter(ZoneFiles::isUpsideDown)
+                .map(z -> "zone " + z.id() + (z.name().equals(z.id()) ? "" : " (" + z.name() + ")")
+                        + ", limits: the lower, " + z.lower().words() + ", lies above the upper, "
+                        + z.upper().words()
+                        + "; correct them in the file")
+                .toList();
+        if (!upsideDown.isEmpty()) {
+            throw new BrokenMapException("zones.limits", upsideDown);
+        }
         return distinct(reading);
+    }
+
+    /** Limits of different references can only be laid side by side where the ground is known. */
+    private static boolean isUpsideDown(Zone z) {
+        HeightLimit.Reference none = HeightLimit.Reference.NO_LIMIT;
+        return z.lower().reference() == none
+                || (z.lower().reference() == z.upper().reference()
+                        && z.lower().metres() > z.upper().metres());
     }
 
     private static Reading json(JsonNode root, byte[] content, Settings settings) throws BrokenFileException {
@@ -135,8 +154,8 @@ public final class ZoneFiles {
                         .orElseThrow(
                                 () -> new IllegalArgumentException(
                                         "restriction: the file does not say what the zone asks; choose it beside the file, or give each feature a restriction: prohibited, needsAuthorisation, conditional or noRestriction"));
-        HeightLimit lower = p.containsKey("lower") ? height("lower", p.get("lower")) : HeightLimit.SURFACE;
-        HeightLimit upper = p.containsKey("upper") ? height("upper", p.get("upper")) : HeightLimit.UNLIMITED;
+        HeightLimit lower = p.containsKey("lower") ? stated("lower", p.get("lower")) : HeightLimit.SURFACE;
+        HeightLimit upper = p.containsKey("upper") ? stated("upper", p.get("upper")) : HeightLimit.UNLIMITED;
         String id = p.getOrDefault("id", p.getOrDefault("identifier", f.name().isEmpty() ? "" + f.number() : f.name()));
         return new Zone(
                 id,
@@ -161,6 +180,22 @@ public final class ZoneFiles {
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException(property + ": " + e.getMessage(), e);
         }
+    }
+
+    private static final Pattern NO_REFERENCE =
+            Pattern.compile("(?i)\\s*\\d+([.,]\\d+)?\\s*(ft|feet|foot|m|met(er|re)s?)?\\s*");
+
+    /** Of a format without a convention for heights: unit and reference must stand there; nought is the ground or below. */
+    static HeightLimit stated(String property, String text) {
+        if (!NO_REFERENCE.matcher(text).matches()) {
+            return height(property, text);
+        }
+        if (property.equals("lower") && text.strip().matches("0+([.,]0+)?\\D*")) {
+            return HeightLimit.SURFACE;
+        }
+        throw new IllegalArgumentException(
+                property + ": found \"" + cut(text)
+                        + "\", which does not say from where it counts; write unit and reference, such as 500 ft AMSL, 150 m AGL or FL 65");
     }
 
     static ZoneMet.Restriction restriction(String text) {

@@ -120,7 +120,7 @@ public final class ZoneGeoJson {
 
     private static HeightLimit limit(JsonNode p, String which, HeightLimit otherwise) {
         if (p.has(which)) {
-            return ZoneFiles.height(which, p.get(which).asString(""));
+            return ZoneFiles.stated(which, p.get(which).asString(""));
         }
         return p.has(which + "M") ? HeightLimit.aboveGround(number(p, which + "M")) : otherwise;
     }

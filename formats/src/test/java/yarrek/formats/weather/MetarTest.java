@@ -112,7 +112,7 @@ class MetarTest {
     @CsvSource({
         "121350Z, 2027-06-12T13:50:00Z",
         "121450Z, 2027-06-12T14:50:00Z",
-        "121520Z, 2027-05-12T15:20:00Z",
+        "011520Z, 2027-06-01T15:20:00Z",
         "311200Z, 2027-05-31T12:00:00Z"
     })
     void theDayIsTheNewestOneThatIsNotAhead(String group, Instant at) {
@@ -133,5 +133,46 @@ class MetarTest {
         Metar.Reading r = read("XTAR 121350Z 24O12KT 9999 10/08 Q1013");
         assertThat(r.observation().windMps()).isEmpty();
         assertThat(r.kept()).containsExactly("24O12KT");
+    }
+
+    /** Text that is no report, or that no station would send, is refused and not half read. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "METAR XTAR 121350Z 24012KT 9999 FEW030 15/09 Q1015 METAR XTAS 121350Z 24030KT 2000",
+                "XTAR 121350Z 24012KT 9999 FEW030 15/09 Q1015 XTAS 121320Z 24030KT 2000",
+                "XTAR 121350Z 24012KT 1/0SM FEW030",
+                "XTAR 121350Z NIL",
+                "XTAR 121350Z",
+                "XTAR 121350Z 40012KT 9999",
+                "XTAR 121350Z 24012KT 210V370 9999",
+                "XTAR 121350Z 24012G08KT 9999",
+                "XTAR 121350Z 24012KT 9999 FEW030 08/12 Q1015",
+                "XTAR 131350Z 24012KT 9999",
+                "XTAR 121520Z 24012KT 9999",
+            })
+    void whatNoStationSendsIsRefused(String text) {
+        assertThatThrownBy(() -> read(text)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void showersWithoutAKindReadAsSuch() {
+        assertThat(read("XTAR 121350Z 24012KT 9999 VCSH FEW030").observation().phenomena())
+                .containsExactly("showers in the vicinity");
+    }
+
+    /** A layer whose base nobody reported may be the lowest: how far below cloud is then not known. */
+    @Test
+    void cloudOfUnknownHeightIsNotAbsent() {
+        var put = yarrek.core.rulebook.Facts.builder(java.time.ZoneOffset.UTC);
+        yarrek.core.weather.WeatherFacts.put(
+                put,
+                java.util.List.of(
+                        read("XTAR 121350Z 24012KT 9999 BKN/// OVC080").observation()),
+                OptionalDouble.of(100),
+                yarrek.core.weather.Wind.Terrain.SUBURB,
+                "test");
+        assertThat(put.build().get("weather.inCloud")).isEmpty();
+        assertThat(put.build().get("weather.cloudBelowM")).isEmpty();
     }
 }

@@ -1,0 +1,127 @@
+package yarrek.formats.zones;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import yarrek.core.airspace.HeightLimit;
+import yarrek.core.airspace.Zone;
+import yarrek.core.airspace.ZoneKind;
+import yarrek.core.geo.Area;
+import yarrek.core.rulebook.ZoneMet;
+
+/** Notices and zone files as others write them: never taken for an area they do not describe. */
+class HostileNoticesTest {
+    private static final String Q = "Q) XTFX/QRTCA/IV/BO/W/000/012/4654N01630W003";
+
+    private static ZoneFiles.Reading read(String text) throws Exception {
+        return ZoneFiles.read(
+                text.getBytes(StandardCharsets.UTF_8),
+                new ZoneFiles.Settings(
+                        ZoneKind.TEMPORARY, Optional.of(ZoneMet.Restriction.NEEDS_AUTHORISATION), false));
+    }
+
+    private static String notice(String number, String head, String e, String limits) {
+        return "(" + number + " " + head + "\n" + Q + "\nA) XTFX B) 2611280600 C) 2611301800\nE) " + e + "\n" + limits
+                + ")";
+    }
+
+    private static ZoneFiles.Reading e(String e) throws Exception {
+        return read(notice("A0101/26", "NOTAMN", e, "F) SFC G) 2500FT AMSL"));
+    }
+
+    private static boolean in(ZoneFiles.Reading r, double lat, double lon) {
+        return r.zones().stream().anyMatch(z -> z.area().locate(lat, lon) != Area.Side.OUTSIDE);
+    }
+
+    /** The last column is a place that the words name as inside, and that a shape drawn from the figures alone would miss. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "RESTRICTED AREA CIRCLE RADIUS 3NM CENTRED ON 465400N 0163000W. ENTRY POINTS 465700N 0163000W AND 465400N 0162500W | 46.87 | -16.54",
+                "WI 1NM RADIUS OF 465400N 0163000W AND WI 3NM RADIUS OF 470000N 0161500W | 47.0 | -16.25",
+                "CRANES ERECTED AT: 465400N 0163000W, 465500N 0162900W, 465500N 0163100W | 46.899 | -16.51",
+                "WI 0.5NM EITHER SIDE OF LINE 465400N 0163000W - 465700N 0162800W - 465900N 0163000W | 46.9835 | -16.49",
+                "WI 5NM OF 465400N 0163000W | 46.97 | -16.5",
+                "AREA BOUNDED BY 465400N0163000W THENCE CLOCKWISE BY THE ARC OF A CIRCLE RADIUS 4NM CENTRED ON 465400N0163600W TO 465800N0163600W TO ORIGIN | 46.9 | -16.55",
+                "UAS FLYING IN THE VALLEY | 46.9 | -16.5"
+            })
+    void noTextIsTakenForAnAreaItDoesNotDescribe(String words, double lat, double lon) throws Exception {
+        assertThat(in(e(words), lat, lon)).isTrue();
+    }
+
+    @Test
+    void whatWasNotUnderstoodIsToldInItsWords() throws Exception {
+        assertThat(e("CRANES ERECTED AT: 465400N 0163000W, 465500N 0162900W, 465500N 0163100W")
+                        .notes())
+                .anyMatch(n -> n.contains("not understood") && n.contains("CRANES ERECTED"));
+        assertThat(e("UAS FLYING IN THE VALLEY").notes()).anyMatch(n -> n.contains("E gives no area"));
+    }
+
+    @Test
+    void outlinesAndCirclesInKnownWordsAreTakenAsTheyStand() throws Exception {
+        var outline = e("TEMPORARY RESTRICTED AREA BOUNDED BY 465400N 0163000W - 465500N 0162900W - 465500N 0163100W");
+        assertThat(outline.notes()).isEmpty();
+        assertThat(outline.zones().get(0).area().corners()).hasSize(3);
+        var two = e("WI 1NM RADIUS OF 465400N 0163000W AND WI 1NM RADIUS OF 470000N 0161500W");
+        assertThat(two.notes()).isEmpty();
+        assertThat(two.zones().get(0).area().patches()).hasSize(2);
+    }
+
+    @Test
+    void aWholeBulletinIsReadAndItsReplacementsAndCancellationsHold() throws Exception {
+        String bulletin = String.join(
+                "\n\n",
+                notice("A0101/26", "NOTAMN", "WI 1NM RADIUS OF 465400N 0163000W", "F) SFC G) 2500FT AMSL"),
+                notice("A0102/26", "NOTAMN", "WI 1NM RADIUS OF 465400N 0163000W", "F) SFC G) 120 M (400 FT) AGL"),
+                notice("A0103/26", "NOTAMR A0102/26", "WI 2NM RADIUS OF 465400N 0163000W", "F) SFC G) 2500FT AMSL"),
+                notice("A0104/26", "NOTAMC A0101/26", "CANCELLED", "F) SFC G) 2500FT AMSL"));
+        var read = read(bulletin.replace("C) 2611301800\nE) WI 2NM", "C) UFN\nE) WI 2NM"));
+        assertThat(read.zones()).extracting(Zone::id).containsExactly("A0103/26");
+        assertThat(read.notes())
+                .anyMatch(n -> n.equals("A0103/26 replaces A0102/26, which is left out"))
+                .anyMatch(n -> n.equals("A0104/26 cancels A0101/26, which is left out"));
+        assertThat(read.zones().get(0).times().periods().get(0).to()).isEmpty();
+        var metres =
+                read(notice("A0102/26", "NOTAMN", "WI 1NM RADIUS OF 465400N 0163000W", "F) SFC G) 120 M (400 FT) AGL"));
+        assertThat(metres.zones().get(0).upper()).isEqualTo(HeightLimit.aboveGround(120));
+    }
+
+    @Test
+    void limitsUpsideDownAreRefusedWithTheirName() {
+        assertThatThrownBy(() -> read(notice(
+                        "A0105/26", "NOTAMN", "WI 1NM RADIUS OF 465400N 0163000W", "F) 2500FT AMSL G) 1000FT AMSL")))
+                .hasMessageContaining("A0105/26")
+                .hasMessageContaining("above the upper");
+        assertThatThrownBy(() ->
+                        read("AC R\nAN Upside\nAL 3000 ft MSL\nAH 1000 ft MSL\nV X=46:54:00 N 016:30:00 W\nDC 1\n"))
+                .hasMessageContaining("Upside");
+    }
+
+    private static String feature(String limits) {
+        return "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"name\":\"Dune\","
+                + limits
+                + "},\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-16.5,46.9],[-16.4,46.9],[-16.4,47],[-16.5,46.9]]]}}]}";
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"\"upper\":500", "\"upper\":\"500 ft\"", "\"lower\":\"100 m\",\"upper\":\"500 ft AMSL\""})
+    void aHeightThatDoesNotSayFromWhereIsAskedFor(String limits) {
+        assertThatThrownBy(() -> read(feature(limits)))
+                .hasMessageContaining("Dune")
+                .hasMessageContaining("write unit and reference");
+    }
+
+    @Test
+    void noughtIsTheGroundAndStatedHeightsAreRead() throws Exception {
+        Zone z = read(feature("\"lower\":0,\"upper\":\"150 m AGL\"")).zones().get(0);
+        assertThat(z.lower()).isEqualTo(HeightLimit.SURFACE);
+        assertThat(z.upper()).isEqualTo(HeightLimit.aboveGround(150));
+    }
+}
