@@ -328,6 +328,7 @@ class PagesTest extends BrowserTest {
                 "/rulebook/packs",
                 "/rulebook/compare",
                 "/rulebook/category",
+                "/rulebook/states",
                 "/papers",
                 "/papers/kinds",
                 "/labels",
