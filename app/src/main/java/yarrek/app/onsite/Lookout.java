@@ -49,6 +49,9 @@ import yarrek.core.weather.Wind;
 /** Looks at a place for a plan: zones and what they mean for this build, heights allowed, light and weather by the hour. */
 @Service
 public class Lookout {
+    /** A forecast for an hour speaks up to half past; the next one from then on. */
+    private static final int OWN_HALF_S = 1799;
+
     private static final Set<String> BY_THE_HOUR = Set.of(
             "light",
             "light.halfHour",
@@ -475,7 +478,7 @@ public class Lookout {
         boolean inJob = s.windows().stream()
                 .anyMatch(w -> w.start().isBefore(window.end()) && w.end().isAfter(h));
         Optional<Weather.Report> report = Weather.covering(
-                        reports, List.of(new TimeWindow(h.plusSeconds(1800), h.plusSeconds(1800))))
+                        reports, List.of(new TimeWindow(h.plusSeconds(OWN_HALF_S), h.plusSeconds(OWN_HALF_S))))
                 .map(l -> l.get(0));
         Facts.Builder b = base.toBuilder();
         b.windows(List.of(window));

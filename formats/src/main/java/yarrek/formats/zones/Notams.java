@@ -125,7 +125,8 @@ public final class Notams {
     }
 
     private static Zone zone(String name, String notice, List<String> notes) {
-        String q = field(notice, "Q").orElseThrow();
+        String q = field(notice, "Q")
+                .orElseThrow(() -> new IllegalArgumentException("Q: the line is missing or broken off"));
         Matcher m = Q_LINE.matcher(q.replaceAll("\\s+", " "));
         if (!m.matches()) {
             throw new IllegalArgumentException("Q: found \"" + ZoneFiles.cut(q)

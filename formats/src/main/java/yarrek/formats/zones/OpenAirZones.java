@@ -29,7 +29,9 @@ final class OpenAirZones {
     private static final Pattern HEIGHT = Pattern.compile(
             "(?i)(?:(FL)\\s*(\\d{1,3}(?:[.]\\d+)?)|(-?\\d{1,6}(?:[.]\\d+)?)\\s*(FT|F|M|METRES|FEET)?\\s*"
                     + "(ABOVE GROUND|ABOVE SEA LEVEL|AGL|GND|SFC|ASFC|AMSL|MSL|ASL|ALT|STD)?)");
-    private static final int ARC_STEP = 5;
+    private static final int ARC_STEP =
+            1; // where an arc cuts into the area, corners that stand off cost 4e-5 of the radius
+    private static final double UNLIKE_RADII = 0.05;
 
     private final boolean mend;
     private final List<Zone> zones = new ArrayList<>();
@@ -45,7 +47,7 @@ final class OpenAirZones {
     private List<Position> points = new ArrayList<>();
     private Position centre;
     private boolean clockwise = true;
-    private Area circle;
+    private List<Area> circles = new ArrayList<>();
     private boolean failed;
 
     private OpenAirZones(boolean mend) {
@@ -91,7 +93,7 @@ final class OpenAirZones {
                 case "V" -> variable(value);
                 case "DC" -> {
                     need(centre != null, "DC needs a centre before it: V X=46:35:00N 017:54:00W");
-                    circle = Area.circle(centre, miles(value));
+                    circles.add(Area.circle(centre, miles(value)));
                 }
                 case "DA" -> arcByAngles(value);
                 case "DB" -> arcByPoints(value);
@@ -127,7 +129,7 @@ final class OpenAirZones {
 
     private static double miles(String text) {
         need(
-                text.matches("\\d{1,3}([.]\\d+)?"),
+                text.matches("\\d{1,3}([.]\\d+)?|[.]\\d+"),
                 "found \"" + ZoneFiles.cut(text) + "\"; a radius in nautical miles is expected, such as 2.5");
         return Double.parseDouble(text) * Length.METRES_PER_NAUTICAL_MILE;
     }
@@ -139,8 +141,9 @@ final class OpenAirZones {
     }
 
     private static double angle(String text) {
+        boolean figure = text.matches("\\d{1,3}([.]\\d+)?");
         need(
-                text.matches("\\d{1,3}([.]\\d+)?"),
+                figure && Double.parseDouble(text) <= 360,
                 "found \"" + ZoneFiles.cut(text) + "\"; degrees 0 to 360 are expected");
         return Double.parseDouble(text);
     }
@@ -150,31 +153,44 @@ final class OpenAirZones {
         need(centre != null && p.length == 2, "two positions with a comma between are expected after a centre (V X=)");
         Position from = position(p[0]);
         Position to = position(p[1]);
+        double one = Geodesy.distanceM(centre, from);
+        double two = Geodesy.distanceM(centre, to);
+        need(
+                Math.abs(one - two) <= Math.max(one, two) * UNLIKE_RADII,
+                "the two ends lie " + Math.round(one) + " m and " + Math.round(two)
+                        + " m from the centre; ends of an arc lie at the same distance");
         points.add(from);
-        arc(
-                (Geodesy.distanceM(centre, from) + Geodesy.distanceM(centre, to)) / 2,
-                Geodesy.bearingDeg(centre, from),
-                Geodesy.bearingDeg(centre, to));
+        arc(Math.max(one, two), Geodesy.bearingDeg(centre, from), Geodesy.bearingDeg(centre, to));
         points.add(to);
     }
 
     private void arc(double radiusM, double fromDeg, double toDeg) {
         double turn = clockwise ? (toDeg - fromDeg + 360) % 360 : -((fromDeg - toDeg + 360) % 360);
-        int steps = Math.max(1, (int) Math.ceil(Math.abs(turn) / ARC_STEP));
-        for (int i = 0; i <= steps; i++) {
-            points.add(Geodesy.destination(centre, fromDeg + turn * i / steps, radiusM));
+        if (turn == 0 && Math.abs(toDeg - fromDeg) == 360) {
+            circles.add(Area.circle(centre, radiusM));
+            return;
         }
+        int steps = Math.max(1, (int) Math.ceil(Math.abs(turn) / ARC_STEP));
+        // corners between the ends stand off so far that the sides touch the arc and never cut it
+        double reach = radiusM / Math.cos(Math.toRadians(Math.abs(turn) / steps / 2));
+        points.add(Geodesy.destination(centre, fromDeg, radiusM));
+        for (int i = 0; i < steps; i++) {
+            points.add(Geodesy.destination(centre, fromDeg + turn * (i + 0.5) / steps, reach));
+        }
+        points.add(Geodesy.destination(centre, fromDeg + turn, radiusM));
     }
 
     private void finish() {
         if (startLine > 0 && !failed) {
             String where = "line " + startLine + " (" + name + ")";
             try {
-                need(circle != null || !points.isEmpty(), "geometry: no DP, DC, DA or DB line");
+                need(!circles.isEmpty() || !points.isEmpty(), "geometry: no DP, DC, DA or DB line");
                 need(upper != null && lower != null, "AL and AH: both limits are expected");
-                Area area = circle != null
-                        ? circle
-                        : ZoneFiles.area(List.of(new Area.Patch(distinct(points), List.of())), mend, where, notes);
+                if (!points.isEmpty()) {
+                    circles.add(
+                            ZoneFiles.area(List.of(new Area.Patch(distinct(points), List.of())), mend, where, notes));
+                }
+                Area area = circles.size() == 1 ? circles.get(0) : Area.union(circles);
                 zones.add(new Zone(
                         (name.isEmpty() ? "line " + startLine : name) + " " + airspace,
                         name.isEmpty() ? airspace : name,
@@ -200,7 +216,7 @@ final class OpenAirZones {
         points = new ArrayList<>();
         centre = null;
         clockwise = true;
-        circle = null;
+        circles = new ArrayList<>();
     }
 
     /** Arcs repeat the point they start from. */

@@ -1,5 +1,9 @@
 package yarrek.formats.zones;
 
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -48,7 +52,8 @@ public final class ZoneFiles {
 
     /** @throws BrokenFileException with every fault; then there are no zones */
     public static Reading read(byte[] content, Settings settings) throws BrokenFileException {
-        String text = MapFiles.text(content);
+        boolean western = !isJsonOrXml(content) && !isUtf8(content);
+        String text = western ? new String(content, Charset.forName("windows-1252")) : MapFiles.text(content);
         String head = text.stripLeading();
         Reading reading;
         if (head.startsWith("{")) {
@@ -63,6 +68,12 @@ public final class ZoneFiles {
             throw new BrokenFileException(
                     "zones.format",
                     "this is none of the zone formats read here: ED-269 or ED-318 JSON, GeoJSON, KML, OpenAir text, NOTAM text");
+        }
+        if (western) {
+            List<String> notes = new ArrayList<>(reading.notes());
+            notes.add(
+                    "the file is not UTF-8; it is read as Western European text (windows-1252). Check the accented letters");
+            reading = new Reading(reading.format(), reading.zones(), notes, reading.scenery());
         }
         if (reading.zones().size() > MOST_ZONES) {
             throw new BrokenFileException(
@@ -92,6 +103,22 @@ public final class ZoneFiles {
         return z.lower().reference() == none
                 || (z.lower().reference() == z.upper().reference()
                         && z.lower().metres() > z.upper().metres());
+    }
+
+    private static boolean isJsonOrXml(byte[] content) {
+        String head = new String(content, 0, Math.min(content.length, 200), StandardCharsets.ISO_8859_1)
+                .replaceFirst("^\u00EF\u00BB\u00BF", "")
+                .stripLeading();
+        return head.startsWith("{") || head.startsWith("<");
+    }
+
+    private static boolean isUtf8(byte[] content) {
+        try {
+            StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content));
+            return true;
+        } catch (CharacterCodingException e) {
+            return false;
+        }
     }
 
     private static Reading json(JsonNode root, byte[] content, Settings settings) throws BrokenFileException {
@@ -216,6 +243,15 @@ public final class ZoneFiles {
         Area.Check check = Area.checkPatches(patches);
         if (check.isValid()) {
             return check.area();
+        }
+        boolean cutAtTheMeridian = patches.size() > 1
+                && patches.stream()
+                        .allMatch(p -> p.outline().stream().anyMatch(c -> Math.abs(c.longitudeDeg()) == 180)
+                                && Area.checkPatches(List.of(p)).isValid());
+        if (cutAtTheMeridian) {
+            // RFC 7946, 3.1.9: pieces of one area share a side there
+            return Area.union(
+                    patches.stream().map(p -> Area.ofPatches(List.of(p))).toList());
         }
         if (mend && check.mended() != null) {
             notes.add(where + ": " + check.fault() + "; mended into "

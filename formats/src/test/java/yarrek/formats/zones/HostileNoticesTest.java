@@ -124,4 +124,70 @@ class HostileNoticesTest {
         assertThat(z.lower()).isEqualTo(HeightLimit.SURFACE);
         assertThat(z.upper()).isEqualTo(HeightLimit.aboveGround(150));
     }
+
+    // --- OpenAir as others write it ----------------------------------------------------------------------------------
+
+    private static final String HEAD = "AC R\nAN %s\nAL SFC\nAH 3000 ft MSL\nV X=46:54:00 N 016:30:00 W\n";
+
+    private static ZoneFiles.Reading openAir(String geometry) throws Exception {
+        return read(HEAD.formatted("Ring") + geometry);
+    }
+
+    @Test
+    void everyRingOfAnAirspaceIsKept() throws Exception {
+        var rings = openAir("DC 1\nV X=47:00:00 N 016:15:00 W\nDC .5\n");
+        assertThat(rings.zones().get(0).area().patches()).hasSize(2);
+        var both = openAir("DP 46:40:00 N 016:30:00 W\nDP 46:41:00 N 016:30:00 W\nDP 46:41:00 N 016:28:00 W\nDC 1\n");
+        assertThat(in(both, 46.679, -16.495)).isTrue();
+        assertThat(in(both, 46.9, -16.5)).isTrue();
+        assertThat(in(openAir("DA 1.5,0,360\n"), 46.9, -16.5)).isTrue();
+    }
+
+    /** Every point of the arc itself lies in the area: its sides stand off. */
+    @Test
+    void arcsErrOnTheSafeSide() throws Exception {
+        Zone z = openAir("DP 46:54:00 N 016:30:00 W\nDA 5,300,60\n").zones().get(0);
+        var centre = new yarrek.core.geo.Position(46.9, -16.5);
+        for (double azimuth = -59.9; azimuth < 60; azimuth += 0.25) {
+            var p = yarrek.core.geo.Geodesy.destination(centre, azimuth, 5 * 1852 - 0.01);
+            assertThat(z.area().locate(p.latitudeDeg(), p.longitudeDeg()))
+                    .as(azimuth + "°")
+                    .isNotEqualTo(Area.Side.OUTSIDE);
+        }
+        var beyond = yarrek.core.geo.Geodesy.destination(centre, 0, 5 * 1852 * 1.0002);
+        assertThat(z.area().locate(beyond.latitudeDeg(), beyond.longitudeDeg())).isEqualTo(Area.Side.OUTSIDE);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "DA 1.5,100,470\n",
+                "DB 46:58:00 N 016:30:00 W,46:54:00 N 016:10:00 W\n",
+            })
+    void arcsThatCannotBeAreRefused(String geometry) {
+        assertThatThrownBy(() -> openAir(geometry)).hasMessageContaining("Ring");
+    }
+
+    @Test
+    void westernTextIsReadAndTold() throws Exception {
+        var read = ZoneFiles.read(
+                (HEAD.formatted("Düne") + "DC 1\n").getBytes(java.nio.charset.Charset.forName("windows-1252")),
+                new ZoneFiles.Settings(
+                        ZoneKind.TEMPORARY, Optional.of(ZoneMet.Restriction.NEEDS_AUTHORISATION), false));
+        assertThat(read.zones().get(0).name()).isEqualTo("Düne");
+        assertThat(read.notes()).anyMatch(n -> n.contains("windows-1252"));
+    }
+
+    /** RFC 7946, 3.1.9. */
+    @Test
+    void anAreaCutAtTheMeridianIsOneAgain() throws Exception {
+        String west = "[[[179.9,-17],[180,-17],[180,-16.9],[179.9,-16.9],[179.9,-17]]]";
+        String east = "[[[-180,-17],[-179.9,-17],[-179.9,-16.9],[-180,-16.9],[-180,-17]]]";
+        var read = read(
+                "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"name\":\"Cut\"},"
+                        + "\"geometry\":{\"type\":\"MultiPolygon\",\"coordinates\":[" + west + "," + east + "]}}]}");
+        assertThat(read.zones().get(0).area().patches()).hasSize(1);
+        assertThat(in(read, -16.95, 180)).isTrue();
+        assertThat(in(read, -16.95, -179.95)).isTrue();
+    }
 }
