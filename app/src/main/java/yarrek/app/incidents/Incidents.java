@@ -3,6 +3,7 @@ package yarrek.app.incidents;
 import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -96,7 +97,8 @@ public class Incidents {
         double lat = trace.at(Channel.LATITUDE_DEG, index);
         double lon = trace.at(Channel.LONGITUDE_DEG, index);
         String words = finding.title() + " (" + finding.citation() + "): " + finding.says() + ". From "
-                + trace.instant(i.fromS()) + " to " + trace.instant(i.toS()) + ", log "
+                + trace.instant(i.fromS()).truncatedTo(ChronoUnit.SECONDS) + " to "
+                + trace.instant(i.toS()).truncatedTo(ChronoUnit.SECONDS) + ", log "
                 + f.log().fileName() + ", SHA-256 " + f.log().sha256();
         return new View(
                 null,
