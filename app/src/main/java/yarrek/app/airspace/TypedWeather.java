@@ -61,7 +61,8 @@ final class TypedWeather {
                 temperature,
                 dew,
                 OptionalDouble.empty(),
-                falls.isEmpty() ? Optional.empty() : Optional.of(falls.equals("yes")));
+                falls.isEmpty() ? Optional.empty() : Optional.of(falls.equals("yes")),
+                List.of());
         if (wind.isEmpty()
                 && temperature.isEmpty()
                 && cloud.isEmpty()

@@ -74,7 +74,8 @@ class WeatherStation {
                     number(c[4], i),
                     number(c[5], i),
                     OptionalDouble.empty(),
-                    Optional.of(c[8].equals("yes"))));
+                    Optional.of(c[8].equals("yes")),
+                    List.of()));
         }
         return hours;
     }

@@ -966,7 +966,8 @@ class DemoWorld implements ApplicationRunner {
                     java.util.OptionalDouble.of(Math.round((11.5 + wave) * 10) / 10.0),
                     java.util.OptionalDouble.of(7.2),
                     java.util.OptionalDouble.empty(),
-                    Optional.of(false)));
+                    Optional.of(false),
+                    List.of()));
         }
         weather.add(ids.get("Lowmere bog"), Weather.Kind.FORECAST, "", hours, "simulated weather station", BY);
     }

@@ -42,7 +42,8 @@ class WeatherOnFileTest {
                 OptionalDouble.empty(),
                 OptionalDouble.empty(),
                 OptionalDouble.empty(),
-                Optional.empty());
+                Optional.empty(),
+                List.of());
         return new Weather.Report(UUID.randomUUID(), at, kind, "", o, "test", "test", at);
     }
 

@@ -1,9 +1,11 @@
 package yarrek.core.weather;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import yarrek.core.time.TimeWindow;
 
 /**
  * The weather at a time. What was not observed is empty, never zero.
@@ -24,6 +26,7 @@ import java.util.OptionalDouble;
  * @param dewPointC dew point
  * @param pressureHpa at mean sea level
  * @param precipitation whether anything falls; empty when not known
+ * @param mayBe what a report's trend says may come (TEMPO) or comes (BECMG) within its two hours
  */
 public record Observation(
         Instant at,
@@ -41,7 +44,24 @@ public record Observation(
         OptionalDouble temperatureC,
         OptionalDouble dewPointC,
         OptionalDouble pressureHpa,
-        Optional<Boolean> precipitation) {
+        Optional<Boolean> precipitation,
+        List<Change> mayBe) {
+    /** A report holds a trend for this long (WMO-No. 306, FM 15, 15.14). */
+    private static final Duration TREND = Duration.ofHours(2);
+
+    /**
+     * A change within the two hours after the report.
+     *
+     * @param until when it ends, or for a lasting change the end of the two hours
+     * @param to what it may be like; figures that do not change are empty
+     */
+    public record Change(Instant from, Instant until, Observation to) {
+        boolean meets(List<TimeWindow> windows) {
+            TimeWindow own = new TimeWindow(from, until);
+            return windows.isEmpty() || windows.stream().anyMatch(own::meets);
+        }
+    }
+
     /**
      * @param amount few, scattered, broken, overcast or "sky not seen"
      * @param baseM above the aerodrome, metres; empty when not reported
@@ -52,6 +72,17 @@ public record Observation(
     public Observation {
         phenomena = List.copyOf(phenomena);
         layers = List.copyOf(layers);
+        mayBe = mayBe == null ? List.of() : List.copyOf(mayBe); // absent from reports stored before trends were read
+    }
+
+    /** The end of the two hours of which a trend speaks. */
+    public static Instant trendEnds(Instant at) {
+        return at.plus(TREND);
+    }
+
+    /** What may come within given hours; all of it when none are given. */
+    List<Observation> mayBe(List<TimeWindow> windows) {
+        return mayBe.stream().filter(c -> c.meets(windows)).map(Change::to).toList();
     }
 
     /** Base of the lowest layer whose base is known, in metres above the aerodrome or site. */

@@ -19,6 +19,7 @@ import yarrek.core.geo.Position;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.time.Light;
+import yarrek.core.time.TimeWindow;
 
 /** Wind at height, moisture, cloud, and the sun's day. */
 class WeatherTest {
@@ -75,7 +76,8 @@ class WeatherTest {
                 OptionalDouble.of(12),
                 OptionalDouble.of(8),
                 OptionalDouble.empty(),
-                Optional.of(false));
+                Optional.of(false),
+                List.of());
     }
 
     private static double value(Facts f, String name) {
@@ -130,6 +132,72 @@ class WeatherTest {
                 .isTrue();
     }
 
+    private static Facts withTrend(Observation may, String from, String until, String window) {
+        Observation now = observed(5, OptionalDouble.of(8), 600, "");
+        Observation o = new Observation(
+                now.at(),
+                now.windFromDeg(),
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                now.windMps(),
+                now.gustMps(),
+                10,
+                now.visibilityM(),
+                List.of(),
+                now.layers(),
+                false,
+                now.temperatureC(),
+                now.dewPointC(),
+                OptionalDouble.empty(),
+                Optional.of(false),
+                List.of(new Observation.Change(Instant.parse(from), Instant.parse(until), may)));
+        Facts.Builder b = Facts.builder(ZoneOffset.UTC);
+        Instant at = Instant.parse(window);
+        b.window(new TimeWindow(at, at.plusSeconds(1800)));
+        WeatherFacts.put(b, List.of(o), OptionalDouble.of(100), Wind.Terrain.OPEN_WATER, "test");
+        return b.build();
+    }
+
+    private static FactValue.Quantity quantity(Facts f, String name) {
+        return (FactValue.Quantity) f.get(name).orElseThrow().value();
+    }
+
+    /** A trend opens the worse side of a figure and closes no other; fog that may come leaves cloud not known. */
+    @Test
+    void aTrendIsReckonedWithAsMayBe() {
+        String ten = "2027-06-12T10:00:00Z";
+        String noon = "2027-06-12T12:00:00Z";
+        Facts f = withTrend(observed(12, OptionalDouble.of(20), 60, "fog"), ten, noon, ten);
+        double up = Math.pow(10, 0.11);
+        assertThat(quantity(f, "weather.windMps").low()).isCloseTo(5 * up, within(0.01));
+        assertThat(quantity(f, "weather.windMps").high()).isCloseTo(12 * up, within(0.02));
+        assertThat(quantity(f, "weather.gustMps").low()).isCloseTo(8 * up, within(0.01));
+        assertThat(quantity(f, "weather.gustMps").high()).isCloseTo(20 * up, within(0.02));
+        assertThat(quantity(f, "weather.cloudBelowM").low()).isZero();
+        assertThat(quantity(f, "weather.cloudBelowM").high()).isEqualTo(500);
+        assertThat(f.get("weather.inCloud")).isEmpty();
+        assertThat(f.get("weather.windMps").orElseThrow().source()).contains("trend");
+
+        Facts better = withTrend(observed(1, OptionalDouble.of(2), 3000, ""), ten, noon, ten);
+        assertThat(quantity(better, "weather.windMps").high()).isCloseTo(5 * up, within(0.01));
+        assertThat(quantity(better, "weather.windMps").low()).isCloseTo(5 * up, within(0.01));
+        assertThat(quantity(better, "weather.cloudBelowM").low()).isEqualTo(500);
+        assertThat(better.get("weather.windMps").orElseThrow().source()).doesNotContain("trend");
+    }
+
+    @Test
+    void aTrendOfOtherHoursSaysNothingOfThese() {
+        Facts f = withTrend(
+                observed(12, OptionalDouble.of(20), 60, "fog"),
+                "2027-06-12T11:00:00Z",
+                "2027-06-12T12:00:00Z",
+                "2027-06-12T10:00:00Z");
+        assertThat(quantity(f, "weather.windMps").high())
+                .isEqualTo(quantity(f, "weather.windMps").value());
+        assertThat(f.get("weather.inCloud")).isPresent();
+    }
+
     @Test
     void whatIsNotObservedIsNotKnown() {
         Observation nothing = new Observation(
@@ -148,7 +216,8 @@ class WeatherTest {
                 OptionalDouble.empty(),
                 OptionalDouble.empty(),
                 OptionalDouble.empty(),
-                Optional.empty());
+                Optional.empty(),
+                List.of());
         Facts.Builder b = Facts.builder(ZoneOffset.UTC);
         WeatherFacts.put(
                 b,

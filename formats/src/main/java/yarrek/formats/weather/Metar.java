@@ -18,8 +18,9 @@ import yarrek.core.weather.Observation;
 
 /**
  * Aerodrome reports in code form (WMO FM 15 METAR and FM 16 SPECI): wind with gusts and variable direction, visibility in
- * metres or statute miles, weather, cloud, temperature and dew point, pressure. Runway ranges, wind shear, recent weather,
- * trends and remarks are kept as text and not reckoned with. A group that is none of these is told, never guessed at.
+ * metres or statute miles, weather, cloud, temperature and dew point, pressure, and what a trend says may become of them.
+ * Runway ranges, wind shear, recent weather and remarks are kept as text and not reckoned with. A group that is none of
+ * these is told, never guessed at.
  */
 public final class Metar {
     /** 1852/3600: a nautical mile an hour. */
@@ -33,6 +34,8 @@ public final class Metar {
     private static final Pattern SECOND = Pattern.compile("(?:^| )(?:METAR|SPECI|[A-Z][A-Z0-9]{3} \\d{6}Z)(?: |$)");
 
     private static final int OLDEST_DAYS = 20; // further back, a day of the month is as likely one still to come
+    private static final Pattern TRENDS = Pattern.compile("(?:^| )(NOSIG|BECMG|TEMPO)( |$).*");
+    private static final Pattern TREND_TIME = Pattern.compile("(FM|TL|AT)(\\d{2})(\\d{2})");
     private static final Pattern TIME = Pattern.compile("(\\d{2})(\\d{2})(\\d{2})Z");
     private static final Pattern WIND =
             Pattern.compile("(\\d{3}|VRB|///)(P?\\d{2,3}|//)(?:G(P?\\d{2,3}))?(KT|MPS|KMH)");
@@ -62,7 +65,7 @@ public final class Metar {
     /**
      * @param station its location indicator
      * @param automatic reported without a person
-     * @param trend forecast for the next two hours, as it stands; empty when there is none
+     * @param trend forecast for the next two hours, as it stands; empty when there is none. The observation holds it read
      * @param remarks after RMK, as they stand
      * @param kept groups that were recognised and are not reckoned with, or were not understood
      */
@@ -121,7 +124,7 @@ public final class Metar {
             rest = rest.substring(0, rmk).strip();
         }
         String trend = "";
-        Matcher trends = Pattern.compile("(?:^| )(NOSIG|BECMG|TEMPO)( |$).*").matcher(rest);
+        Matcher trends = TRENDS.matcher(rest);
         if (trends.find()) {
             trend = rest.substring(trends.start()).strip();
             rest = rest.substring(0, trends.start()).strip();
@@ -137,24 +140,79 @@ public final class Metar {
         }
         boolean automatic = m.groups(rest);
         m.requireSense();
-        Observation o = new Observation(
-                m.at,
-                m.windFrom,
-                m.variable,
-                m.variesFrom,
-                m.variesTo,
-                m.wind,
-                m.gust,
-                10,
-                m.visibility,
-                m.phenomena,
-                m.layers,
-                m.clear,
-                m.temperature,
-                m.dewPoint,
-                m.pressure,
-                Optional.of(m.falls));
+        Observation o = m.observation(m.trend(trend));
         return new Reading(head[0], o, automatic, trend, remarks, List.copyOf(m.kept));
+    }
+
+    private Observation observation(List<Observation.Change> mayBe) {
+        return new Observation(
+                at,
+                windFrom,
+                variable,
+                variesFrom,
+                variesTo,
+                wind,
+                gust,
+                10,
+                visibility,
+                phenomena,
+                layers,
+                clear,
+                temperature,
+                dewPoint,
+                pressure,
+                Optional.of(falls),
+                mayBe);
+    }
+
+    /** The changes of a trend such as "BECMG FM1430 24020KT TEMPO 0800 FG"; a group not understood is kept. */
+    private List<Observation.Change> trend(String text) {
+        List<Observation.Change> changes = new ArrayList<>();
+        for (String part : text.split("(?=\\b(?:NOSIG|BECMG|TEMPO)\\b)")) {
+            String groups = part.replaceFirst("^(NOSIG|BECMG|TEMPO)", "").strip();
+            if (groups.isEmpty()) {
+                continue;
+            }
+            Metar m = new Metar();
+            m.at = at;
+            Instant from = at;
+            Instant until = Observation.trendEnds(at);
+            StringBuilder rest = new StringBuilder();
+            for (String g : groups.split(" ")) {
+                Matcher t = TREND_TIME.matcher(g);
+                if (!t.matches()) {
+                    rest.append(rest.isEmpty() ? "" : " ").append(g);
+                } else if (t.group(1).equals("TL")) {
+                    // what is changing until then stays as it has become
+                    until = part.startsWith("TEMPO") ? trendTime(t, until) : until;
+                } else {
+                    from = trendTime(t, from);
+                }
+            }
+            m.groups(rest.toString());
+            m.requireSense();
+            kept.addAll(m.kept);
+            if (!until.isBefore(from)) {
+                changes.add(new Observation.Change(from, until, m.observation(List.of())));
+            }
+        }
+        return changes;
+    }
+
+    /** A time of day within the two hours; any other says nothing that can be relied on, and {@code otherwise} stands. */
+    private Instant trendTime(Matcher t, Instant otherwise) {
+        int hour = Integer.parseInt(t.group(2));
+        int minute = Integer.parseInt(t.group(3));
+        if (hour > 24 || minute > 59) {
+            return otherwise;
+        }
+        Instant day = at.atZone(ZoneOffset.UTC)
+                .toLocalDate()
+                .atStartOfDay(ZoneOffset.UTC)
+                .toInstant();
+        Instant then = day.plusSeconds(hour * 3600L + minute * 60L);
+        then = then.isBefore(at) ? then.plusSeconds(86_400) : then;
+        return then.isAfter(Observation.trendEnds(at)) ? otherwise : then;
     }
 
     private static Instant instant(Matcher time, Instant now) {

@@ -175,4 +175,51 @@ class MetarTest {
         assertThat(put.build().get("weather.inCloud")).isEmpty();
         assertThat(put.build().get("weather.cloudBelowM")).isEmpty();
     }
+
+    /** Two hours from the report unless the change says its own times; figures that do not change are not repeated. */
+    @Test
+    void aTrendIsRead() {
+        var o = read("XTAR 121350Z 24012KT 9999 FEW030 15/09 Q1015 BECMG FM1430 27025G38KT TEMPO TL1500 0800 FG BKN002")
+                .observation();
+        assertThat(o.mayBe()).hasSize(2);
+        var first = o.mayBe().get(0);
+        assertThat(first.from()).isEqualTo(Instant.parse("2027-06-12T14:30:00Z"));
+        assertThat(first.until()).isEqualTo(Instant.parse("2027-06-12T15:50:00Z"));
+        assertThat(first.to().windMps().orElseThrow()).isCloseTo(12.861, within(0.001));
+        assertThat(first.to().visibilityM()).isEmpty();
+        var second = o.mayBe().get(1);
+        assertThat(second.from()).isEqualTo(o.at());
+        assertThat(second.until()).isEqualTo(Instant.parse("2027-06-12T15:00:00Z"));
+        assertThat(second.to().visibilityM()).hasValue(800);
+        assertThat(second.to().isFog()).isTrue();
+        assertThat(second.to().lowestCloudM().orElseThrow()).isCloseTo(60.96, within(0.001));
+        assertThat(o.windMps().orElseThrow()).isCloseTo(6.173, within(0.001));
+    }
+
+    /** Over midnight, at 24 hours, or with a time beyond the two hours, which is then not relied on. */
+    @ParameterizedTest
+    @CsvSource({
+        "112340Z, FM0015, 2027-06-12T00:15:00Z",
+        "112340Z, AT2400, 2027-06-12T00:00:00Z",
+        "121350Z, FM1900, 2027-06-12T13:50:00Z",
+        "121350Z, FM2575, 2027-06-12T13:50:00Z"
+    })
+    void theTimesOfATrend(String at, String time, Instant from) {
+        var o = read("XTAR " + at + " 24012KT 9999 FEW030 15/09 Q1015 BECMG " + time + " 2000 BR")
+                .observation();
+        assertThat(o.mayBe())
+                .singleElement()
+                .satisfies(c -> assertThat(c.from()).isEqualTo(from));
+    }
+
+    @Test
+    void aTrendWithoutAChangeOrNotUnderstoodIsNotOne() {
+        assertThat(read("XTAR 121350Z 24012KT 9999 FEW030 15/09 Q1015 NOSIG")
+                        .observation()
+                        .mayBe())
+                .isEmpty();
+        assertThat(read("XTAR 121350Z 24012KT 9999 FEW030 15/09 Q1015 TEMPO 24O25KT")
+                        .kept())
+                .containsExactly("24O25KT");
+    }
 }
