@@ -165,6 +165,62 @@ class SitePagesTest extends BrowserTest {
         assertThat(page.locator("table").first()).not().containsText("Outer isles");
     }
 
+    private static String notice(String number, String words) {
+        return "(" + number + " NOTAMN\nQ) XTFX/QRTCA/IV/BO/W/000/012/4640N01754W003\n"
+                + "A) XTFX B) 2001010600 C) PERM\nE) " + words + "\nF) SFC G) 2500FT AMSL)\n\n";
+    }
+
+    private void bringIn(String bulletin) {
+        bringIn("Bulletin", file("bulletin.txt", bulletin), "CONDITIONAL");
+    }
+
+    /** What was not understood counts with more than it means, is decided one by one, and stays decided for its words. */
+    @Test
+    void noticesNotUnderstoodAreDecidedOneByOne() {
+        signIn("manager");
+        String cranes = notice("A0901/26", "CRANES ERECTED AT: 464000N 0175400W, 464100N 0175300W");
+        String valley = notice("A0902/26", "UAS FLYING IN THE VALLEY");
+        String clear = notice("A0903/26", "WI 1NM RADIUS OF 464000N 0175400W");
+        bringIn(cranes + valley + clear);
+        String source = page.url();
+        assertThat(page.locator(".doubt")).hasCount(2);
+        assertThat(page.locator(".doubt").first()).containsText("CRANES ERECTED");
+        page.navigate(address("/"));
+        assertThat(page.locator("main")).containsText("2 notices were not understood whole");
+
+        page.navigate(source);
+        Locator first = page.locator(".doubt").first();
+        first.locator("[value=AREA]").check();
+        first.locator("[name=area]").fill("nowhere");
+        first.locator("button").click();
+        assertThat(page.locator(".bad-note")).containsText("Nothing was decided");
+        assertThat(first.locator("[name=area]")).hasValue("nowhere");
+        first.locator("[name=area]").fill("circle 46.6667, -17.9 radius 200 m");
+        first.locator("button").click();
+        assertThat(first).containsText("stands in another area");
+        Locator second = page.locator(".doubt").last();
+        second.locator("[value=LEFT]").check();
+        second.locator("button").click();
+        assertThat(page.locator(".bad-note")).containsText("say why");
+        second.locator("[name=reason]").fill("the valley of another island");
+        second.locator("button").click();
+        assertThat(second).containsText("left out. the valley of another island. By");
+        assertThat(page.locator(".figures")).containsText("Zones2");
+
+        bringIn(cranes + valley.replace("VALLEY", "VALLEYS") + clear);
+        assertThat(page.locator(".doubt").first()).containsText("stands in another area");
+        assertThat(page.locator(".doubt").last()).containsText("to decide");
+        assertThat(page.locator(".figures")).containsText("Zones3");
+        page.locator(".doubt")
+                .first()
+                .locator("button:has-text('take the decision back')")
+                .click();
+        assertThat(page.locator(".doubt .st-dots")).hasCount(2);
+        page.onDialog(d -> d.accept());
+        page.click("button:has-text('take this source out')");
+        assertThat(page.locator("table").first()).not().containsText("Bulletin");
+    }
+
     @Test
     void noticesComeFromTheSimulatedFeedAndTheMapListsThem() {
         signIn("manager");

@@ -1,6 +1,7 @@
 package yarrek.app.airspace;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.LockModeType;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
@@ -60,6 +61,7 @@ public class Airspace {
      * @param whole it holds every zone and aerodrome of the ground it covers, as its publisher says
      * @param ageDays since it was published, or since it was brought in when that is not known
      * @param stale older than its own limit: what it says is then not known
+     * @param undecided notices that were not understood whole and wait for a person
      * @param whatChanged lines of what was added, changed and removed the last time
      */
     public record SourceView(
@@ -80,7 +82,8 @@ public class Airspace {
             List<String> notes,
             List<String> whatChanged,
             long ageDays,
-            boolean stale) {}
+            boolean stale,
+            int undecided) {}
 
     /**
      * A source as the person describes it.
@@ -92,6 +95,7 @@ public class Airspace {
     public record SourceDraft(String name, String attribution, LocalDate publishedOn, int staleDays, boolean whole) {}
 
     private final EntityManager em;
+    private final Doubts doubts;
     private final Clock clock;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
@@ -100,12 +104,19 @@ public class Airspace {
     /**
      * @param law sources that hold a zone of law
      * @param maker sources that hold a zone of a maker's map
+     * @param undecided zones of which more was taken than is certain
      */
     private record Held(
-            String state, ZoneIndex index, Map<String, UUID> sourceOfZone, Set<UUID> law, Set<UUID> maker) {}
+            String state,
+            ZoneIndex index,
+            Map<String, UUID> sourceOfZone,
+            Set<UUID> law,
+            Set<UUID> maker,
+            Set<String> undecided) {}
 
-    Airspace(EntityManager em, Clock clock, ApplicationEventPublisher events, JsonMapper json) {
+    Airspace(EntityManager em, Doubts doubts, Clock clock, ApplicationEventPublisher events, JsonMapper json) {
         this.em = em;
+        this.doubts = doubts;
         this.clock = clock;
         this.events = events;
         this.json = json;
@@ -143,7 +154,7 @@ public class Airspace {
                     sources.put(z.id(), (UUID) r[1]);
                     (z.kind().isLaw() ? law : maker).add((UUID) r[1]);
                 });
-        held = new Held(state, new ZoneIndex(zones), sources, law, maker);
+        held = new Held(state, new ZoneIndex(zones), sources, law, maker, doubts.waitingZones());
         return held;
     }
 
@@ -161,18 +172,19 @@ public class Airspace {
 
     @Transactional(readOnly = true)
     public List<SourceView> sources() {
+        Map<UUID, Integer> waiting = doubts.waiting();
         return em.createQuery("from ZoneSourceEntity s order by s.name", ZoneSourceEntity.class)
                 .getResultStream()
-                .map(this::view)
+                .map(s -> view(s, waiting))
                 .toList();
     }
 
     @Transactional(readOnly = true)
     public SourceView source(UUID id) {
-        return view(entity(id));
+        return view(entity(id), doubts.waiting());
     }
 
-    private SourceView view(ZoneSourceEntity s) {
+    private SourceView view(ZoneSourceEntity s, Map<UUID, Integer> waiting) {
         long age = Math.max(0, Duration.between(edition(s), clock.instant()).toDays());
         return new SourceView(
                 s.id,
@@ -192,7 +204,8 @@ public class Airspace {
                 lines(s.notes),
                 lines(s.whatChanged),
                 age,
-                age > s.staleDays);
+                age > s.staleDays,
+                waiting.getOrDefault(s.id, 0));
     }
 
     private static List<String> lines(String text) {
@@ -225,6 +238,7 @@ public class Airspace {
      */
     public List<ZoneMet> met(
             SiteLook look, OptionalDouble takeoffMassG, Map<String, String> approvalOfZone, ZoneId place) {
+        Set<String> undecided = held().undecided();
         return look.pressing().stream()
                 .filter(m -> m.zone().kind().isLaw())
                 .filter(m -> binds(m.zone(), takeoffMassG))
@@ -233,7 +247,7 @@ public class Airspace {
                         m.zone().name() + " (" + m.zone().heights() + ")",
                         m.zone().restriction(),
                         m.meeting() == Zone.Meeting.TOUCHES,
-                        says(m, place),
+                        says(m, place) + (undecided.contains(m.zone().id()) ? UNDECIDED : ""),
                         Optional.ofNullable(approvalOfZone.get(m.zone().id())),
                         m.meeting() == Zone.Meeting.NOT_KNOWN
                                 ? Optional.of(
@@ -243,6 +257,9 @@ public class Airspace {
                         !m.zone().times().equals(Timetable.ALWAYS)))
                 .toList();
     }
+
+    private static final String UNDECIDED =
+            " The notice was not understood whole, so more may be taken than it means: decide it under its source.";
 
     public static boolean binds(Zone z, OptionalDouble takeoffMassG) {
         return z.bindsFromG().isEmpty()
@@ -393,7 +410,7 @@ public class Airspace {
             em.persist(source);
             em.flush();
         }
-        replace(source, reading.zones());
+        replace(source, doubts.takeIn(source.id, reading));
         if (!reading.scenery().isEmpty()) {
             em.createQuery("delete from Scenery s").executeUpdate();
             int n = 1;
@@ -403,7 +420,7 @@ public class Airspace {
         }
         em.flush();
         events.publishEvent(new ZonesChanged());
-        return view(source);
+        return view(source, doubts.waiting());
     }
 
     /** Puts the zones in the place of those the source held; an identity that another source holds gets this one's name. */
@@ -512,6 +529,38 @@ public class Airspace {
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** Notices of a source that were not understood whole, decided or not. */
+    @Transactional(readOnly = true)
+    public List<Doubts.View> doubts(UUID sourceId) {
+        return doubts.views(sourceId);
+    }
+
+    /**
+     * Says what a notice means that was not understood whole.
+     *
+     * @param decision null takes back what was decided
+     * @param area where it is another, else null
+     * @return the notice's source
+     */
+    @Transactional
+    public UUID decide(UUID doubtId, Doubts.Decision decision, Area area, String reason, String by) {
+        Doubts.Decided d = doubts.decide(doubtId, decision, area, reason, by);
+        ZoneSourceEntity source = entity(d.sourceId());
+        Set<String> own = Set.of(d.zoneId(), d.zoneId() + " @ " + source.name);
+        List<Zone> zones = new ArrayList<>();
+        index().all().stream()
+                .filter(z -> source.id.equals(held().sourceOfZone().get(z.id())) && !own.contains(z.id()))
+                .forEach(zones::add);
+        d.zone().ifPresent(zones::add);
+        Instant edition = source.broughtInAt;
+        replace(source, zones);
+        source.broughtInAt = edition; // what was decided makes no source newer
+        em.lock(source, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
+        em.flush();
+        events.publishEvent(new ZonesChanged());
+        return source.id;
     }
 
     /** Takes a source and its zones out. */

@@ -286,9 +286,45 @@ class AirspaceController {
     @GetMapping("/airspace/sources/{id}")
     String source(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("source", airspace.source(id));
+        model.addAttribute("doubts", airspace.doubts(id));
         model.addAttribute("zone", office.operator().zone());
         return "airspace/source";
     }
+
+    /** Says of a notice that was not understood whole what it means. */
+    @PostMapping("/airspace/doubts/{id}")
+    String decide(
+            @PathVariable("id") UUID id,
+            @RequestParam("source") UUID source,
+            @RequestParam("decision") String decision,
+            @RequestParam(value = "area", defaultValue = "") String area,
+            @RequestParam(value = "reason", defaultValue = "") String reason,
+            RedirectAttributes flash) {
+        String back = "redirect:/airspace/sources/" + source;
+        try {
+            Doubts.Decision d = decision.equals("UNDO") ? null : Doubts.Decision.valueOf(decision);
+            if (d == Doubts.Decision.LEFT && reason.isBlank()) {
+                throw new IllegalArgumentException("say why the notice does not concern you");
+            }
+            if (reason.length() > 1000) {
+                throw new IllegalArgumentException("the reason has at most 1000 characters, got " + reason.length());
+            }
+            airspace.decide(
+                    id,
+                    d,
+                    d == Doubts.Decision.AREA ? ShapeText.area(area) : null,
+                    reason.strip(),
+                    Viewer.current().name());
+            flash.addFlashAttribute("told", d == null ? "The decision was taken back" : "Decided: " + d.words());
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", "Nothing was decided: " + e.getMessage());
+            flash.addFlashAttribute("typed", new Typed(id, decision, area, reason));
+        }
+        return back;
+    }
+
+    /** What was typed about a notice when it could not be stored. */
+    public record Typed(UUID id, String decision, String area, String reason) {}
 
     @PostMapping("/airspace/sources/{id}/remove")
     String remove(@PathVariable("id") UUID id, RedirectAttributes flash) {

@@ -96,6 +96,19 @@ public class Today {
     /** Sources of zones that are out of date, or will be within days. */
     private void zones(Instant now, List<Item> items) {
         for (Airspace.SourceView s : airspace.sources()) {
+            if (s.undecided() > 0) {
+                items.add(new Item(
+                        now,
+                        false,
+                        "dots",
+                        "not known",
+                        "Zones: " + s.name(),
+                        (s.undecided() == 1 ? "1 notice was" : s.undecided() + " notices were")
+                                + " not understood whole, so more counts than may be meant",
+                        "/airspace/sources/" + s.id() + "#decide",
+                        "decide",
+                        true));
+            }
             long left = s.staleDays() - s.ageDays();
             if (left <= Math.min(ZONES_AHEAD_DAYS, s.staleDays() / 7)) {
                 items.add(new Item(

@@ -39,6 +39,24 @@ public record Zone(
         CLEAR
     }
 
+    /** The same zone on other ground. */
+    public Zone on(Area ground) {
+        return new Zone(
+                id,
+                name,
+                kind,
+                airspaceClass,
+                restriction,
+                ground,
+                lower,
+                upper,
+                times,
+                bindsFromG,
+                message,
+                authority,
+                contact);
+    }
+
     public boolean isCaution() {
         return kind.isCaution();
     }

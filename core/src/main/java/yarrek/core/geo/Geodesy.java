@@ -42,4 +42,34 @@ public final class Geodesy {
         }
         return sum;
     }
+
+    /** A side straight in degrees stands off the shortest line between its ends by no more than this. */
+    private static final double MOST_STAND_OFF_M = 1;
+
+    private static final double EARTH_M = 6_371_000;
+
+    /**
+     * The corners of a ring with more between them where a side is so long that straight in degrees and the shortest line
+     * part. A parallel and the shortest line part by s² tan φ / 8R (the sagitta of the parallel's curvature tan φ / R).
+     */
+    public static java.util.List<Position> alongSides(java.util.List<Position> ring) {
+        java.util.List<Position> dense = new java.util.ArrayList<>();
+        for (int i = 0; i < ring.size(); i++) {
+            Position a = ring.get(i);
+            Position b = ring.get((i + 1) % ring.size());
+            dense.add(a);
+            double steepest = Math.max(Math.abs(a.latitudeDeg()), Math.abs(b.latitudeDeg()));
+            double curving = Math.max(Math.tan(Math.toRadians(Math.min(89, steepest))), 0.1);
+            GeodesicData side =
+                    Geodesic.WGS84.Inverse(a.latitudeDeg(), a.longitudeDeg(), b.latitudeDeg(), b.longitudeDeg());
+            int parts = (int) Math.ceil(side.s12 / Math.sqrt(8 * EARTH_M * MOST_STAND_OFF_M / curving));
+            for (int k = 1; k < Math.min(parts, MOST_PARTS); k++) {
+                dense.add(destination(a, side.azi1, side.s12 * k / Math.min(parts, MOST_PARTS)));
+            }
+        }
+        return dense;
+    }
+
+    /** Of one side: some 1,400 km at 46 degrees. */
+    private static final int MOST_PARTS = 200;
 }

@@ -184,7 +184,7 @@ final class EuropeanZones {
                 ? ZoneGeoJson.circle(
                         at("center", h.path("center")),
                         radius(h, g.path("uomDimensions").asString("M")))
-                : polygon(h, where);
+                : polygon(h, where, true);
     }
 
     private static yarrek.core.geo.Position at(String property, JsonNode n) {
@@ -195,13 +195,16 @@ final class EuropeanZones {
         }
     }
 
-    private Area polygon(JsonNode h, String where) {
+    /** @param geodesic sides are shortest lines on the ground; GeoJSON's are straight in degrees (RFC 7946, 3.1.1) */
+    private Area polygon(JsonNode h, String where, boolean geodesic) {
         if (!h.path("type").asString("").endsWith("Polygon")) {
             throw new IllegalArgumentException("geometry: found type \""
                     + ZoneFiles.cut(h.path("type").asString("")) + "\"; a Polygon or a circle is expected");
         }
         try {
-            return ZoneFiles.area(GeoJsonMap.patches(h), mend, where, notes);
+            List<Area.Patch> patches = GeoJsonMap.patches(h);
+            return ZoneFiles.area(
+                    geodesic ? patches.stream().map(ZoneFiles::geodesic).toList() : patches, mend, where, notes);
         } catch (IllegalArgumentException e) {
             String m = String.valueOf(e.getMessage());
             throw new IllegalArgumentException(m.startsWith("geometry") ? m : "geometry: " + m, e);
@@ -230,7 +233,7 @@ final class EuropeanZones {
             JsonNode extent = g.path("extent");
             return ZoneGeoJson.circle(at("coordinates", g.path("coordinates")), radius(extent, "M"));
         }
-        return polygon(g, where);
+        return polygon(g, where, false);
     }
 
     private static HeightLimit limit318(JsonNode g, String which) {

@@ -17,6 +17,7 @@ import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
+import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.PositionText;
 import yarrek.core.rulebook.ZoneMet;
@@ -25,10 +26,12 @@ import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.maps.BrokenMapException;
 
 /**
- * Notices to airmen in ICAO form (Annex 15, Doc 8126): Q line, B and C times with EST and PERM, D schedule kept as text, E
- * text with its coordinates, F and G limits. The area is the polygon or the circles that E describes in words known here;
- * where its words say more, it is what was read of them and the circle of the Q line together, and that is told. An
- * estimated end counts as no end: the notice stands until it is replaced or cancelled, also within the same text.
+ * Notices to airmen in ICAO form (Annex 15, Doc 8126): Q line, B and C times with EST and PERM, D schedule, E text with its
+ * coordinates, F and G limits. The area is the polygon or the circles that E describes in words known here; where its words
+ * say more, it is what was read of them and the circle of the Q line together, and the notice is put forward for a decision.
+ * So are limits in words not known here, for which the ground and no limit are taken. A schedule not understood counts as
+ * in force throughout. An estimated end counts as no end: the notice stands until it is replaced or cancelled, also within
+ * the same text.
  */
 public final class Notams {
     private static final Pattern ID = Pattern.compile("\\b([A-Z]\\d{4}/\\d{2})\\b");
@@ -55,9 +58,29 @@ public final class Notams {
     private static final Pattern JOINT =
             Pattern.compile("(?:\\s|[-,;:./()]|TO|THENCE|THEN|AND|BACK|POINT OF ORIGIN|ORIGIN)*");
 
+    /** A radius, or an upper level, that means without end. */
+    private static final int WHOLE_REGION = 999;
+
+    /** The largest circle an area can be: 1,000 km. */
+    private static final int LARGEST_NM = 539;
+
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("yyMMddHHmm", Locale.ROOT);
 
-    private Notams() {}
+    private final String name;
+    private final String notice;
+    private final List<String> notes;
+    private final List<ZoneFiles.Doubt> doubts;
+
+    private Notams(String name, String notice, List<String> notes, List<ZoneFiles.Doubt> doubts) {
+        this.name = name;
+        this.notice = notice;
+        this.notes = notes;
+        this.doubts = doubts;
+    }
+
+    private void doubt(String why) {
+        doubts.add(new ZoneFiles.Doubt(name, notice.strip(), why));
+    }
 
     static boolean looksLike(String text) {
         return Pattern.compile("(?m)(?:^|\\s)Q\\)").matcher(text).find();
@@ -67,6 +90,7 @@ public final class Notams {
         List<Zone> zones = new ArrayList<>();
         List<String> problems = new ArrayList<>();
         List<String> notes = new ArrayList<>();
+        List<ZoneFiles.Doubt> doubts = new ArrayList<>();
         int number = 0;
         for (String notice : split(text)) {
             number++;
@@ -85,7 +109,11 @@ public final class Notams {
                                     : ", which is not in this text; where it is on file, remove it from its source"));
                 }
                 if (!notice.contains("NOTAMC")) {
-                    zones.add(zone(name, notice, notes));
+                    String again = name;
+                    for (int n = 2; isTaken(zones, again); n++) {
+                        again = name + "/" + n;
+                    }
+                    zones.add(new Notams(again, notice, notes, doubts).zone());
                 }
             } catch (IllegalArgumentException e) {
                 problems.add(name + ", " + e.getMessage());
@@ -94,7 +122,19 @@ public final class Notams {
         if (!problems.isEmpty()) {
             throw new BrokenMapException("notam.field", problems);
         }
-        return new ZoneFiles.Reading("NOTAM", zones, notes, List.of());
+        zones.forEach(z -> doubts.stream()
+                .filter(d -> d.zoneId().equals(z.id()))
+                .forEach(d -> notes.add(d.zoneId() + ": " + d.why())));
+        return new ZoneFiles.Reading(
+                "NOTAM",
+                zones,
+                notes,
+                List.of(),
+                doubts.stream().filter(d -> isTaken(zones, d.zoneId())).toList());
+    }
+
+    private static boolean isTaken(List<Zone> zones, String id) {
+        return zones.stream().anyMatch(z -> z.id().equals(id));
     }
 
     /** A notice begins at its number, or at its Q line when it has none. */
@@ -124,17 +164,16 @@ public final class Notams {
         return notices;
     }
 
-    private static Zone zone(String name, String notice, List<String> notes) {
-        String q = field(notice, "Q")
-                .orElseThrow(() -> new IllegalArgumentException("Q: the line is missing or broken off"));
+    private Zone zone() {
+        String q = field("Q").orElseThrow(() -> new IllegalArgumentException("Q: the line is missing or broken off"));
         Matcher m = Q_LINE.matcher(q.replaceAll("\\s+", " "));
         if (!m.matches()) {
             throw new IllegalArgumentException("Q: found \"" + ZoneFiles.cut(q)
                     + "\"; seven parts are expected, such as XXXX/QRTCA/IV/BO/W/000/012/4635N01754W003");
         }
-        String e = field(notice, "E").orElse("").replaceAll("\\s+", " ").strip();
-        Instant from = time("B", field(notice, "B").orElse(""));
-        String c = field(notice, "C").orElse("").strip();
+        String e = field("E").orElse("").replaceAll("\\s+", " ").strip();
+        Instant from = time("B", field("B").orElse(""));
+        String c = field("C").orElse("").strip();
         boolean permanent = c.startsWith("PERM") || c.equals("UFN");
         boolean estimated = c.endsWith("EST");
         Instant to = permanent ? null : time("C", c.replace("EST", "").strip());
@@ -144,30 +183,39 @@ public final class Notams {
         if (estimated) {
             notes.add(name + ": its end is estimated (" + c + "), so it counts as in force until it is replaced");
         }
-        String schedule = field(notice, "D").orElse("").replaceAll("\\s+", " ").strip();
-        Timetable times = new Timetable(
-                List.of(new Timetable.Period(
-                        Optional.of(from), estimated ? Optional.empty() : Optional.ofNullable(to), List.of())),
-                Optional.empty(),
-                Optional.empty(),
-                schedule);
+        Optional<Instant> end = estimated ? Optional.empty() : Optional.ofNullable(to);
         return new Zone(
                 name,
                 name + " " + subject(m.group(2)),
                 kind(m.group(2)),
                 Optional.empty(),
                 restriction(m.group(2)),
-                area(name, e, m, notes),
-                limit("F", field(notice, "F"), m.group(6), true),
-                limit("G", field(notice, "G"), m.group(7), false),
-                times,
+                area(e, m),
+                limit("F", m.group(6), true),
+                limit("G", m.group(7), false),
+                times(from, end),
                 OptionalDouble.empty(),
                 e,
                 m.group(1),
                 "");
     }
 
-    private static Optional<String> field(String notice, String letter) {
+    private Timetable times(Instant from, Optional<Instant> to) {
+        String schedule = field("D").orElse("").replaceAll("\\s+", " ").strip();
+        Optional<List<Timetable.Period>> hours =
+                schedule.isEmpty() ? Optional.empty() : NoticeSchedule.read(schedule, from, to);
+        if (hours.isEmpty() && !schedule.isEmpty()) {
+            notes.add(name + ": its schedule, “" + schedule
+                    + "”, is not understood, so it counts as in force throughout");
+        }
+        return new Timetable(
+                hours.orElse(List.of(new Timetable.Period(Optional.of(from), to, List.of()))),
+                Optional.empty(),
+                Optional.empty(),
+                hours.isPresent() ? "" : schedule);
+    }
+
+    private Optional<String> field(String letter) {
         Matcher f = FIELD.matcher(notice);
         int start = -1;
         while (f.find()) {
@@ -195,7 +243,7 @@ public final class Notams {
         }
     }
 
-    private static Area area(String name, String text, Matcher q, List<String> notes) {
+    private Area area(String text, Matcher q) {
         String e = text.toUpperCase(Locale.ROOT);
         List<Position> points = new ArrayList<>();
         boolean oneOutline = true;
@@ -219,12 +267,15 @@ public final class Notams {
                 && points.size() >= 3
                 && oneOutline
                 && OUTLINE.matcher(e).find()) {
-            return ZoneFiles.area(List.of(new Area.Patch(points, List.of())), false, name, notes);
+            Area.Check outline = Area.check(Geodesy.alongSides(points));
+            if (outline.isValid()) {
+                return outline.area();
+            }
         }
         if (plain && !points.isEmpty() && radii.size() == points.size()) {
             return circles(points, radii);
         }
-        return whatWasRead(name, text, points, radii, q, notes);
+        return whatWasRead(points, radii, q);
     }
 
     private static Area circles(List<Position> middles, List<Double> radii) {
@@ -236,19 +287,16 @@ public final class Notams {
     }
 
     /** The circle of the Q line, and all that the coordinates of E may mean. */
-    private static Area whatWasRead(
-            String name, String e, List<Position> points, List<Double> radii, Matcher q, List<String> notes) {
+    private Area whatWasRead(List<Position> points, List<Double> radii, Matcher q) {
         int miles = Integer.parseInt(q.group(9));
-        boolean silent = points.isEmpty() && radii.isEmpty();
-        if (miles == 999) {
-            throw new IllegalArgumentException("Q: radius 999 means the whole region, and "
-                    + (silent ? "E gives no area" : "the area in E was not understood: “" + ZoneFiles.cut(e) + "”")
-                    + "; draw the part that concerns you by hand");
-        }
-        int taken = Math.max(1, miles);
+        int taken = Math.min(LARGEST_NM, Math.max(1, miles));
         Area circle = ZoneGeoJson.circle(PositionText.parse(q.group(8)), taken * Length.METRES_PER_NAUTICAL_MILE);
-        if (silent) {
-            notes.add(name + ": E gives no area; the circle of the Q line is taken, " + taken + " NM about its centre");
+        String circleWords = "the circle of the Q line, " + taken + " NM about its centre";
+        if (points.isEmpty() && radii.isEmpty()) {
+            doubt("E gives no area; taken is " + circleWords
+                    + (miles == WHOLE_REGION
+                            ? ", for the notice speaks of a whole region, and may reach further"
+                            : ""));
             return circle;
         }
         List<Area> all = new ArrayList<>(List.of(circle));
@@ -256,16 +304,13 @@ public final class Notams {
         if (widest > 0) {
             points.forEach(p -> all.add(ZoneGeoJson.circle(p, widest)));
         } else if (points.size() >= 3) {
-            Area.Check outline = Area.checkPatches(List.of(new Area.Patch(points, List.of())));
+            Area.Check outline = Area.check(points);
             if (outline.isValid() || outline.mended() != null) {
                 all.add(outline.isValid() ? outline.area() : outline.mended());
             }
         }
-        notes.add(name + ": the words of E were not understood as an area: “" + e
-                + "”; taken are the circle of the Q line, "
-                + taken + " NM about its centre"
-                + (all.size() > 1 ? ", and all that its coordinates may mean" : "")
-                + ". Read them, and draw the area by hand where it is another");
+        doubt("the words of E were not understood as an area; taken is " + circleWords
+                + (all.size() > 1 ? ", together with all that its coordinates may mean" : ""));
         return all.size() == 1 ? circle : Area.union(all);
     }
 
@@ -278,21 +323,27 @@ public final class Notams {
         };
     }
 
-    private static HeightLimit limit(String letter, Optional<String> text, String level, boolean lower) {
-        if (text.isPresent() && !text.get().isBlank()) {
-            // the same height in another unit often follows in brackets
-            return ZoneFiles.height(
-                    letter,
-                    text.get()
-                            .replaceAll("\\([^)]*\\)", " ")
-                            .replaceAll("\\s+", " ")
-                            .strip());
+    private HeightLimit limit(String letter, String level, boolean lower) {
+        String text = field(letter).orElse("");
+        if (!text.isBlank()) {
+            try {
+                // the same height in another unit often follows in brackets
+                return ZoneFiles.height(
+                        letter,
+                        text.replaceAll("\\([^)]*\\)", " ")
+                                .replaceAll("\\s+", " ")
+                                .strip());
+            } catch (IllegalArgumentException e) {
+                doubt(letter + ", “" + ZoneFiles.cut(text) + "”, was not understood as a height; taken is "
+                        + (lower ? "the ground" : "no upper limit"));
+                return lower ? HeightLimit.SURFACE : HeightLimit.UNLIMITED;
+            }
         }
         int fl = Integer.parseInt(level);
         if (lower && fl == 0) {
             return HeightLimit.SURFACE;
         }
-        return fl == 999
+        return fl == WHOLE_REGION
                 ? HeightLimit.UNLIMITED
                 : new HeightLimit(fl, HeightLimit.Unit.LEVEL, HeightLimit.Reference.STANDARD);
     }

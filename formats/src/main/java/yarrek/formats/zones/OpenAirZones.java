@@ -87,8 +87,8 @@ final class OpenAirZones {
                     airspace = value.toUpperCase(Locale.ROOT);
                 }
                 case "AN" -> name = value;
-                case "AL" -> lower = height(value);
-                case "AH" -> upper = height(value);
+                case "AL" -> lower = either(value, false);
+                case "AH" -> upper = either(value, true);
                 case "DP" -> points.add(position(value));
                 case "V" -> variable(value);
                 case "DC" -> {
@@ -106,6 +106,20 @@ final class OpenAirZones {
             problems.add("line " + number + (name.isEmpty() ? "" : " (" + name + ")") + ", " + parts[0] + ": "
                     + e.getMessage());
         }
+    }
+
+    /** Of two limits such as "6500 MSL / FL 65" the one that makes the airspace larger. */
+    private HeightLimit either(String value, boolean isUpper) {
+        String[] both = value.split("/");
+        if (both.length != 2) {
+            return height(value);
+        }
+        HeightLimit a = height(both[0]);
+        HeightLimit b = height(both[1]);
+        HeightLimit taken = a.metres() > b.metres() == isUpper ? a : b;
+        notes.add(name + ": of the two limits “" + ZoneFiles.cut(value) + "” it is " + taken.words()
+                + ", which makes it the larger");
+        return taken;
     }
 
     private static void need(boolean holds, String message) {
@@ -187,8 +201,11 @@ final class OpenAirZones {
                 need(!circles.isEmpty() || !points.isEmpty(), "geometry: no DP, DC, DA or DB line");
                 need(upper != null && lower != null, "AL and AH: both limits are expected");
                 if (!points.isEmpty()) {
-                    circles.add(
-                            ZoneFiles.area(List.of(new Area.Patch(distinct(points), List.of())), mend, where, notes));
+                    circles.add(ZoneFiles.area(
+                            List.of(ZoneFiles.geodesic(new Area.Patch(distinct(points), List.of()))),
+                            mend,
+                            where,
+                            notes));
                 }
                 Area area = circles.size() == 1 ? circles.get(0) : Area.union(circles);
                 zones.add(new Zone(

@@ -20,6 +20,7 @@ import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
+import yarrek.core.geo.Geodesy;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.maps.BrokenMapException;
@@ -45,8 +46,22 @@ public final class ZoneFiles {
      * @param format in words
      * @param notes what was understood in a way that must be told: conventions, repairs, kept texts
      * @param scenery features that are no zones, as JSON: coast, names, runways
+     * @param doubts what of its zones was not understood and waits for a person
      */
-    public record Reading(String format, List<Zone> zones, List<String> notes, List<JsonNode> scenery) {}
+    public record Reading(
+            String format, List<Zone> zones, List<String> notes, List<JsonNode> scenery, List<Doubt> doubts) {
+        Reading(String format, List<Zone> zones, List<String> notes, List<JsonNode> scenery) {
+            this(format, zones, notes, scenery, List.of());
+        }
+    }
+
+    /**
+     * A zone of which more was taken than is certain.
+     *
+     * @param text as it was published, whole
+     * @param why what was not understood, and what was taken instead
+     */
+    public record Doubt(String zoneId, String text, String why) {}
 
     private ZoneFiles() {}
 
@@ -73,7 +88,7 @@ public final class ZoneFiles {
             List<String> notes = new ArrayList<>(reading.notes());
             notes.add(
                     "the file is not UTF-8; it is read as Western European text (windows-1252). Check the accented letters");
-            reading = new Reading(reading.format(), reading.zones(), notes, reading.scenery());
+            reading = new Reading(reading.format(), reading.zones(), notes, reading.scenery(), reading.doubts());
         }
         if (reading.zones().size() > MOST_ZONES) {
             throw new BrokenFileException(
@@ -264,6 +279,13 @@ public final class ZoneFiles {
                 + (check.mended() == null ? "" : "; mend it in its source, or let crossing sides be mended"));
     }
 
+    /** An outline whose sides are shortest lines on the ground, not straight in degrees. */
+    static Area.Patch geodesic(Area.Patch p) {
+        return new Area.Patch(
+                Geodesy.alongSides(p.outline()),
+                p.holes().stream().map(Geodesy::alongSides).toList());
+    }
+
     static String cut(String s) {
         return s.length() > 64 ? s.substring(0, 64) + "…" : s;
     }
@@ -293,6 +315,6 @@ public final class ZoneFiles {
             }
             zones.add(id.equals(z.id()) ? z : named.apply(z, id));
         }
-        return new Reading(r.format(), zones, r.notes(), r.scenery());
+        return new Reading(r.format(), zones, r.notes(), r.scenery(), r.doubts());
     }
 }
