@@ -62,20 +62,50 @@ class FuzzTest {
     private static final String GEO_JSON =
             "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"name\":\"Dune\",\"lower\":0,\"upper\":\"150 m AGL\"},\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-16.5,46.9],[-16.4,46.9],[-16.4,47],[-16.5,46.9]]]}}]}";
 
+    private static final String ED_269 = """
+            {"title":"t","features":[{"identifier":"A1","country":"XQX","name":"Dune","type":"COMMON",
+            "restriction":"REQ_AUTHORISATION","reason":["AIR_TRAFFIC"],"message":"ask",
+            "zoneAuthority":[{"name":"tower","phone":"1","purpose":"AUTHORIZATION"}],
+            "applicability":[{"startDateTime":"2026-01-01T00:00:00Z","endDateTime":"2027-01-01T00:00:00Z","permanent":"NO",
+            "schedule":[{"day":["MON","TUE"],"startTime":"08:00:00Z","endTime":"16:00:00Z"}]}],
+            "geometry":[{"uomDimensions":"M","lowerLimit":0,"lowerVerticalReference":"AGL","upperLimit":120,
+            "upperVerticalReference":"AGL","horizontalProjection":{"type":"Polygon",
+            "coordinates":[[[-16.5,46.9],[-16.4,46.9],[-16.4,47],[-16.5,46.9]]]}}]}]}
+            """;
+    private static final String ED_318 = """
+            {"type":"FeatureCollection","features":[{"type":"Feature","properties":{"identifier":"B1","country":"XQX",
+            "name":[{"text":"Dune","lang":"en-GB"}],"type":"PROHIBITED","variant":"COMMON",
+            "limitedApplicability":[{"startDateTime":"2026-01-01T00:00:00Z","endDateTime":"2027-01-01T00:00:00Z"}]},
+            "geometry":{"type":"Polygon","layer":{"lower":0,"lowerReference":"AGL","upper":120,"upperReference":"AGL","uom":"m"},
+            "coordinates":[[[-16.5,46.9],[-16.4,46.9],[-16.4,47],[-16.5,46.9]]]}}]}
+            """;
+    private static final String KML =
+            "<?xml version=\"1.0\"?><kml xmlns=\"http://www.opengis.net/kml/2.2\"><Document><Placemark><name>Dune</name><ExtendedData><Data name=\"upper\"><value>150 m AGL</value></Data></ExtendedData><Polygon><outerBoundaryIs><LinearRing><coordinates>-16.5,46.9 -16.4,46.9 -16.4,47 -16.5,46.9</coordinates></LinearRing></outerBoundaryIs></Polygon></Placemark></Document></kml>";
+
     private static byte[] file(String name) throws IOException {
         try (InputStream in = FuzzTest.class.getResourceAsStream("/logs/" + name)) {
             byte[] all = in.readAllBytes();
-            return all.length > 20_000 ? Arrays.copyOf(all, 20_000) : all;
+            if (all.length <= 20_000) {
+                return all;
+            }
+            int end = 20_000;
+            while (all[end - 1] != '\n') {
+                end--;
+            }
+            return Arrays.copyOf(all, end);
         }
     }
 
     private static byte[] sample(String kind) throws IOException {
         return switch (kind) {
             case "GPX" -> file("found/clock-one-point-2034.gpx");
-            case "CSV" -> file("found/elapsed-exported.csv");
+            case "CSV" -> file("out-and-back.csv");
             case "TSV" -> file("found/delta-agl-ft.tsv");
             case "METAR" -> METAR.getBytes(StandardCharsets.UTF_8);
             case "NOTAM" -> NOTAM.repeat(2).getBytes(StandardCharsets.UTF_8);
+            case "ED-269" -> ED_269.getBytes(StandardCharsets.UTF_8);
+            case "ED-318" -> ED_318.getBytes(StandardCharsets.UTF_8);
+            case "KML" -> KML.getBytes(StandardCharsets.UTF_8);
             case "OpenAir" -> OPEN_AIR.getBytes(StandardCharsets.UTF_8);
             default -> GEO_JSON.getBytes(StandardCharsets.UTF_8);
         };
@@ -135,9 +165,10 @@ class FuzzTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"GPX", "CSV", "TSV", "METAR", "NOTAM", "OpenAir", "GeoJSON"})
+    @ValueSource(strings = {"GPX", "CSV", "TSV", "METAR", "NOTAM", "OpenAir", "GeoJSON", "KML", "ED-269", "ED-318"})
     void damagedFilesAreReadOrRefusedInWords(String kind) throws Exception {
         byte[] whole = sample(kind);
+        read(kind, whole);
         int rounds = whole.length > 5000 ? 150 : 800;
         for (int seed = 0; seed < rounds; seed++) {
             byte[] damaged = mutated(whole, new Random(seed));

@@ -249,11 +249,7 @@ public class Airspace {
                         m.meeting() == Zone.Meeting.TOUCHES,
                         says(m, place) + (undecided.contains(m.zone().id()) ? UNDECIDED : ""),
                         Optional.ofNullable(approvalOfZone.get(m.zone().id())),
-                        m.meeting() == Zone.Meeting.NOT_KNOWN
-                                ? Optional.of(
-                                        "its limits (" + m.zone().heights()
-                                                + ") count from sea level or a pressure level, and the site's elevation or relief is not on file, or the plan lies within their spread")
-                                : Optional.empty(),
+                        m.meeting() == Zone.Meeting.NOT_KNOWN ? Optional.of(m.whyHeight()) : Optional.empty(),
                         !m.zone().times().equals(Timetable.ALWAYS)))
                 .toList();
     }

@@ -1,6 +1,7 @@
 package yarrek.app.airspace;
 
 import java.io.IOException;
+import java.io.Serializable;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -324,7 +325,7 @@ class AirspaceController {
     }
 
     /** What was typed about a notice when it could not be stored. */
-    public record Typed(UUID id, String decision, String area, String reason) {}
+    public record Typed(UUID id, String decision, String area, String reason) implements Serializable {}
 
     @PostMapping("/airspace/sources/{id}/remove")
     String remove(@PathVariable("id") UUID id, RedirectAttributes flash) {

@@ -114,6 +114,8 @@ public class Sites {
     }
 
     /** A site as others see it; a null figure is not known. */
+    private static final long BESIDE_M = 50;
+
     public record SiteView(
             UUID id,
             long version,
@@ -133,6 +135,12 @@ public class Sites {
             String notes) {
         public Ground ground() {
             return Ground.of(elevationM, reliefM);
+        }
+
+        /** How far the launch point lies outside the area, in whole metres; 0 inside, on the edge or within some steps of it. */
+        public long launchOutsideM() {
+            long off = Math.round(area.distanceM(launch));
+            return off <= BESIDE_M ? 0 : off;
         }
 
         /** Obstacles as structures, for heights; one without a height keeps it unknown. */

@@ -12,6 +12,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import yarrek.app.airspace.Sites;
 import yarrek.app.approvals.Approvals;
@@ -21,6 +22,7 @@ import yarrek.app.web.TypedInput;
 import yarrek.core.approval.Cover;
 import yarrek.core.geo.ShapeText;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.LocalClock;
 import yarrek.core.time.WeeklyHours;
 import yarrek.core.units.Finite;
 
@@ -140,7 +142,7 @@ final class TermsForm {
     private static void time(Form form, String name, Instant at, ZoneId zone) {
         if (at != null) {
             LocalDateTime local = at.atZone(zone).toLocalDateTime();
-            boolean twice = zone.getRules().getValidOffsets(local).size() != 1;
+            boolean twice = LocalClock.fault(local, zone).isPresent();
             LocalDateTime shown = twice ? LocalDateTime.ofInstant(at, ZoneOffset.UTC) : local;
             form.set(name + "Day", shown.toLocalDate()).set(name + "Time", shown.toLocalTime() + (twice ? " UTC" : ""));
         }
@@ -246,12 +248,9 @@ final class TermsForm {
         if (utc) {
             return local.toInstant(ZoneOffset.UTC);
         }
-        int offsets = zone.getRules().getValidOffsets(local).size();
-        if (offsets != 1) {
-            form.error(
-                    name + "Time",
-                    "the clocks change that night and " + time + (offsets == 0 ? " does not exist" : " comes twice")
-                            + "; type it in UTC, such as 01:30 UTC");
+        Optional<String> fault = LocalClock.fault(local, zone);
+        if (fault.isPresent()) {
+            form.error(name + "Time", fault.get() + "; type it in UTC, such as 01:30 UTC");
             return null;
         }
         return local.atZone(zone).toInstant();

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -42,6 +43,7 @@ import yarrek.core.flight.FlightJudge;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
+import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
 import yarrek.core.rulebook.PaperHeld;
@@ -627,6 +629,21 @@ public class Flights {
         boolean described = b.build().get("takeoffMassG").isPresent();
         if (!described) {
             JobFacts.describeAircraft(b, a);
+            lights(b, a);
+        }
+    }
+
+    /** The lights on the aircraft, when every build of it carries the same; it is not said which build flew. */
+    private void lights(Facts.Builder b, Fleet.AircraftView a) {
+        List<Set<String>> carried = fleet.buildsOf(a.id()).stream()
+                .map(Fleet.BuildView::lights)
+                .distinct()
+                .toList();
+        if (carried.size() <= 1) {
+            b.with(
+                    "lights",
+                    new FactValue.Words(carried.isEmpty() ? a.model().lights() : carried.get(0)),
+                    carried.isEmpty() ? "model " + a.model().fullName() : "every build of " + a.name());
         }
     }
 

@@ -9,11 +9,13 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
+import yarrek.core.time.LocalClock;
 import yarrek.core.time.TimeWindow;
 
 /** A job. Invariant: the last day is not before the first. */
@@ -180,14 +182,34 @@ class JobEntity {
                 buildId);
     }
 
-    /** One window for each day; one that ends at or before its start runs past midnight. */
+    /** @throws IllegalArgumentException when the clocks skip a beginning or an end */
+    static void requireClock(JobDraft d, ZoneId zone) {
+        for (LocalDate day = d.firstDay(); !day.isAfter(d.lastDay()); day = day.plusDays(1)) {
+            LocalDate endDay = d.to().isAfter(d.from()) ? day : day.plusDays(1);
+            for (LocalDateTime t : List.of(day.atTime(d.from()), endDay.atTime(d.to()))) {
+                if (LocalClock.isSkipped(t, zone)) {
+                    throw new IllegalArgumentException(
+                            "the clocks change in the night of " + t.toLocalDate() + ": " + t.toLocalTime()
+                                    + " does not exist there; choose another hour, or make that day a job of its own");
+                }
+            }
+        }
+    }
+
+    /**
+     * One window for each day; one that ends at or before its start runs past midnight. Of an hour that comes twice it
+     * holds both.
+     */
     static List<TimeWindow> windows(JobDraft d, ZoneId zone) {
         List<TimeWindow> windows = new ArrayList<>();
         for (LocalDate day = d.firstDay(); !day.isAfter(d.lastDay()); day = day.plusDays(1)) {
             LocalDate endDay = d.to().isAfter(d.from()) ? day : day.plusDays(1);
             windows.add(new TimeWindow(
                     day.atTime(d.from()).atZone(zone).toInstant(),
-                    endDay.atTime(d.to()).atZone(zone).toInstant()));
+                    endDay.atTime(d.to())
+                            .atZone(zone)
+                            .withLaterOffsetAtOverlap()
+                            .toInstant()));
         }
         return windows;
     }

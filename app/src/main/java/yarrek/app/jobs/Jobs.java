@@ -134,7 +134,7 @@ public class Jobs {
      * Stores a job and judges it; a null id makes a new one.
      *
      * @throws LostUpdateException when somebody else saved it since {@code version}
-     * @throws IllegalArgumentException when the days are in the wrong order or the name is taken
+     * @throws IllegalArgumentException when the name is taken, or the clocks skip its beginning or end
      */
     @Transactional
     public UUID save(UUID id, long version, JobDraft draft) {
@@ -149,6 +149,9 @@ public class Jobs {
                 > 0;
         if (taken) {
             throw new IllegalArgumentException("there is a job called “" + draft.name() + "” already");
+        }
+        if (draft.siteId() != null) {
+            JobEntity.requireClock(draft, sites.site(draft.siteId()).zone());
         }
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);

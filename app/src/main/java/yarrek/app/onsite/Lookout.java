@@ -215,9 +215,7 @@ public class Lookout {
             return none("Not in force in these hours: " + z.times().words() + ".");
         }
         if (m.height() == Zone.Meeting.CLEAR) {
-            return none("Begins at " + z.lower().words() + "; the plan stays "
-                    + (s.height() == null ? "below" : "at or below " + Finite.format(s.height()) + " m above ground")
-                    + ".");
+            return none(sentence(m.whyHeight()));
         }
         if (!AirspaceFacts.asks(z) && !z.isControlled()) {
             return none("It asks nothing of unmanned aircraft, as published.");
@@ -227,13 +225,13 @@ public class Lookout {
                     + Finite.format(s.mass().getAsDouble()) + " g.");
         }
         if (m.meeting() == Zone.Meeting.NOT_KNOWN) {
-            return new String[] {
-                "not known",
-                "dots",
-                "Its limits count from sea level or a pressure level, and elevation or relief of the site is not on file, or the plan lies within their spread."
-            };
+            return new String[] {"not known", "dots", sentence(m.whyHeight())};
         }
         return byRule(z, judged);
+    }
+
+    private static String sentence(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1) + ".";
     }
 
     /** The rules of the packs that speak of such a zone: binding when one of them applies to this build. */

@@ -369,19 +369,7 @@ public class Surveys {
         c.put("people", lines(site, Sites.FeatureKind.PEOPLE, Sites.FeatureKind.ROAD, Sites.FeatureKind.CREW));
         c.put("ground", ground(site));
         Light.SunDay sun = Light.day(subject.draft().firstDay(), zone, site.launch());
-        var hour = java.time.format.DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
-        c.put(
-                "light",
-                sun.sunrise().isEmpty()
-                                || sun.sunset().isEmpty()
-                                || sun.dawn().isEmpty()
-                                || sun.dusk().isEmpty()
-                        ? List.of()
-                        : List.of(subject.draft().firstDay() + ": civil twilight from "
-                                + sun.dawn().get().atZone(zone).format(hour) + ", sunrise "
-                                + sun.sunrise().get().atZone(zone).format(hour) + ", sunset "
-                                + sun.sunset().get().atZone(zone).format(hour) + ", end of civil twilight "
-                                + sun.dusk().get().atZone(zone).format(hour) + " local"));
+        c.put("light", List.of(subject.draft().firstDay() + ": " + sun.words(zone) + ", local time"));
         c.put("weather", weather(subject));
         Sites.Particulars p = site.particulars();
         c.put("land", p.landowner().isEmpty() ? List.of() : List.of(p.landowner() + ", " + p.landContact()));

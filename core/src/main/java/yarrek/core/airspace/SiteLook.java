@@ -52,6 +52,7 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
      * @param overlapM2 of the widened area, square metres
      * @param share of the widened area, 0 to 1
      * @param height how the plan's heights meet the zone's
+     * @param whyHeight why they do not, or why that is not known; else empty
      * @param inForce parts of the hours in which it is in force; empty when at none of them
      * @param overlapHeights the metres above ground that plan and zone share; empty when they share none or it is not known
      * @param onlyEdge they share an edge on the ground and no inside
@@ -62,6 +63,7 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
             double overlapM2,
             double share,
             Zone.Meeting height,
+            String whyHeight,
             List<TimeWindow> inForce,
             Optional<HeightLimit.Span> overlapHeights,
             boolean onlyEdge,
@@ -127,7 +129,7 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
     private static Met met(Zone z, Plan plan, Area wide, double wideM2) {
         Optional<Area> shared = z.area().overlap(wide);
         double m2 = shared.map(Area::areaM2).orElse(0.0);
-        Zone.Meeting height = z.heights(plan.greatestHeightM(), plan.ground());
+        Zone.Meeting height = height(z, plan);
         List<TimeWindow> inForce = plan.windows().isEmpty()
                 ? List.of(new TimeWindow(java.time.Instant.MIN, java.time.Instant.MAX))
                 : plan.windows().stream()
@@ -138,10 +140,20 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
                 m2,
                 wideM2 == 0 ? 0 : m2 / wideM2,
                 height,
+                z.why(height, plan.greatestHeightM(), plan.ground()),
                 inForce,
                 shared(z, plan),
                 shared.isEmpty(),
                 plan.buffer() > 0 && !z.area().meets(plan.area()));
+    }
+
+    /** What is not known over the whole area may be certain at the launch point, whose elevation has no spread. */
+    private static Zone.Meeting height(Zone z, Plan plan) {
+        Zone.Meeting all = z.heights(plan.greatestHeightM(), plan.ground());
+        boolean launchIn = all == Zone.Meeting.NOT_KNOWN
+                && z.area().locate(plan.launch().latitudeDeg(), plan.launch().longitudeDeg()) != Area.Side.OUTSIDE;
+        Ground atLaunch = new Ground(plan.ground().elevationM(), OptionalDouble.of(0));
+        return launchIn && z.heights(plan.greatestHeightM(), atLaunch) == Zone.Meeting.MEETS ? Zone.Meeting.MEETS : all;
     }
 
     private static Optional<HeightLimit.Span> shared(Zone z, Plan plan) {

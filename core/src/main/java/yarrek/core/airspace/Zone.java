@@ -4,6 +4,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import yarrek.core.geo.Area;
 import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.units.Finite;
 
 /**
  * A zone as published or drawn by the operator.
@@ -99,6 +100,40 @@ public record Zone(
             return Meeting.MEETS;
         }
         return bottom.get().leastM() == bottom.get().greatestM() ? Meeting.TOUCHES : Meeting.NOT_KNOWN;
+    }
+
+    /**
+     * Why a plan is clear of the zone's heights, or why that is not known; for people.
+     *
+     * @param meeting what {@link #heights} says of the same plan
+     */
+    public String why(Meeting meeting, OptionalDouble greatestHeightM, Ground ground) {
+        if (meeting == Meeting.CLEAR) {
+            boolean ends =
+                    upper.aboveGround(ground).filter(s -> s.greatestM() < 0).isPresent();
+            return ends
+                    ? "it ends at " + upper.words() + ", below the ground here"
+                    : "it begins at " + lower.words() + "; the plan stays "
+                            + (greatestHeightM.isEmpty()
+                                    ? "below"
+                                    : "at or below " + Finite.format(greatestHeightM.getAsDouble())
+                                            + " m above ground");
+        }
+        if (meeting != Meeting.NOT_KNOWN) {
+            return "";
+        }
+        String limits = "its limits (" + heights() + ") count from sea level or a pressure level, and ";
+        if (ground.elevationM().isEmpty() || ground.reliefM().isEmpty()) {
+            return limits + "the site's "
+                    + (ground.elevationM().isPresent()
+                            ? "relief is"
+                            : ground.reliefM().isPresent() ? "elevation is" : "elevation and relief are")
+                    + " not on file";
+        }
+        return limits + "they lie so near the ground or the plan's greatest height that elevation "
+                + Finite.format(ground.elevationM().getAsDouble()) + " m ± "
+                + Finite.format(ground.reliefM().getAsDouble())
+                + " m, or the pressure of the day, decides";
     }
 
     /** An upper limit above the highest ground on earth (8,849 m) is above the ground wherever it is. */

@@ -24,6 +24,7 @@ public final class FlightFinder {
     private static final double STILL_HEIGHT_M = 0.3;
     private static final double STILL_MOVE_M = 0.6;
     private static final double SHORTEST_STAND_S = 2.0;
+    private static final double SHORTEST_REST_S = 0.5; // what falls freely is 1.2 m further down after it
     private static final double NEAR_GROUND_BAROMETER_M = 0.7;
     private static final double NEAR_GROUND_SATELLITE_M = 2.6;
     private static final double RISE_BAROMETER_M = 0.7;
@@ -240,7 +241,7 @@ public final class FlightFinder {
     /** Moves the ends from where it is surely moving to where it left and touched the ground. */
     private Span refine(int from, int to) {
         boolean beginsInTheAir = silentBefore(from);
-        boolean endsInTheAir = to == t.length - 1 || silentBefore(to + 1);
+        boolean endsInTheAir = (to == t.length - 1 && !restsAtTheEnd()) || (to < t.length - 1 && silentBefore(to + 1));
         double left = satellite ? LEFT_GROUND_SATELLITE_M : LEFT_GROUND_BAROMETER_M;
         int takeoff = from;
         int landing = to;
@@ -259,6 +260,22 @@ public final class FlightFinder {
             }
         }
         return new Span(takeoff, landing, beginsInTheAir, endsInTheAir, takeoff, landing);
+    }
+
+    /** Whether the log ends with the motors stopped and nothing falling: down, though too shortly to be a stand. */
+    private boolean restsAtTheEnd() {
+        double[] current = trace.column(Channel.CURRENT_A);
+        int from = t.length - 1;
+        while (from > 0 && t[t.length - 1] - t[from - 1] <= SHORTEST_REST_S) {
+            from--;
+        }
+        if (current == null || height == null || t.length - from < 3) {
+            return false;
+        }
+        double peak = Arrays.stream(current).filter(c -> !Double.isNaN(c)).max().orElse(Double.NaN);
+        boolean stopped =
+                peak > IDLE_PEAK_A && Arrays.stream(current, from, t.length).allMatch(c -> c < peak * IDLE_SHARE);
+        return stopped && range(height, from, t.length - 1) <= STILL_HEIGHT_M;
     }
 
     private double lastKnown(int index) {

@@ -117,12 +117,51 @@ public enum Light {
     /**
      * The sun's day at a place, each found to a second; empty where it does not happen that day. All within the local
      * day, from midnight to midnight.
+     *
+     * @param highestDeg greatest altitude of the sun over the day's steps, degrees
+     * @param lowestDeg least of them
      */
     public record SunDay(
             java.util.Optional<Instant> dawn,
             java.util.Optional<Instant> sunrise,
             java.util.Optional<Instant> sunset,
-            java.util.Optional<Instant> dusk) {}
+            java.util.Optional<Instant> dusk,
+            double highestDeg,
+            double lowestDeg) {
+
+        /** "Civil twilight from 07:12, sunrise 07:43, ..." in local time; what does not happen that day is said. */
+        public String words(java.time.ZoneId zone) {
+            List<String> parts = new java.util.ArrayList<>();
+            dawn.ifPresent(t -> parts.add("civil twilight from " + clock(t, zone)));
+            sunrise.ifPresent(t -> parts.add("sunrise " + clock(t, zone)));
+            if (sunrise.isEmpty() && lowestDeg >= SUNRISE_DEG) {
+                parts.add("the sun does not set");
+            } else if (sunset.isEmpty() && highestDeg < SUNRISE_DEG) {
+                parts.add("the sun does not rise");
+                if (highestDeg < CIVIL_TWILIGHT_DEG) {
+                    parts.add("it is night all day, without civil twilight");
+                }
+            } else if (sunrise.isEmpty()) {
+                parts.add("no sunrise");
+            }
+            sunset.ifPresent(t -> parts.add("sunset " + clock(t, zone)));
+            boolean setsOrRises = sunrise.isPresent() || sunset.isPresent();
+            if (sunset.isEmpty() && setsOrRises) {
+                parts.add("no sunset");
+            }
+            dusk.ifPresent(t -> parts.add("end of civil twilight " + clock(t, zone)));
+            if (setsOrRises && lowestDeg >= CIVIL_TWILIGHT_DEG) {
+                parts.add("civil twilight lasts through the night");
+            }
+            String all = String.join(", ", parts);
+            return Character.toUpperCase(all.charAt(0)) + all.substring(1);
+        }
+
+        private static String clock(Instant t, java.time.ZoneId zone) {
+            return java.time.format.DateTimeFormatter.ofPattern("HH:mm", java.util.Locale.UK)
+                    .format(t.atZone(zone));
+        }
+    }
 
     /** Beginning of morning civil twilight, sunrise, sunset and end of evening civil twilight on a local day. */
     public static SunDay day(java.time.LocalDate day, java.time.ZoneId zone, Position place) {
@@ -139,7 +178,9 @@ public enum Light {
                 crossing(looks, altitudes, place, CIVIL_TWILIGHT_DEG, true),
                 crossing(looks, altitudes, place, SUNRISE_DEG, true),
                 crossing(looks, altitudes, place, SUNRISE_DEG, false),
-                crossing(looks, altitudes, place, CIVIL_TWILIGHT_DEG, false));
+                crossing(looks, altitudes, place, CIVIL_TWILIGHT_DEG, false),
+                java.util.Arrays.stream(altitudes).max().orElseThrow(),
+                java.util.Arrays.stream(altitudes).min().orElseThrow());
     }
 
     /** The first crossing of an altitude, up or down; two crossings within the same 20 minutes are passed over. */

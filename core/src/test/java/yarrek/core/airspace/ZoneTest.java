@@ -187,6 +187,27 @@ class ZoneTest {
         assertThat(fromGround.heights(OptionalDouble.of(10), AT_40_M)).isEqualTo(Zone.Meeting.MEETS);
     }
 
+    /** The reason names what decides: the ground above the zone, the figure that is missing, or the spread. */
+    @Test
+    void theReasonIsTheOneThatDecides() {
+        Zone deep = heights(HeightLimit.SURFACE, HeightLimit.aboveSea(20));
+        OptionalDouble ten = OptionalDouble.of(10);
+        assertThat(deep.why(deep.heights(ten, AT_40_M), ten, AT_40_M))
+                .isEqualTo("it ends at 20 m above sea level, below the ground here");
+        Zone high = heights(HeightLimit.aboveSea(150), HeightLimit.UNLIMITED);
+        assertThat(high.why(high.heights(ten, AT_40_M), ten, AT_40_M))
+                .isEqualTo("it begins at 150 m above sea level; the plan stays at or below 10 m above ground");
+        assertThat(high.why(Zone.Meeting.NOT_KNOWN, ten, Ground.of(40.0, null)))
+                .endsWith("the site's relief is not on file");
+        assertThat(high.why(Zone.Meeting.NOT_KNOWN, ten, Ground.of(null, 5.0)))
+                .endsWith("the site's elevation is not on file");
+        assertThat(high.why(Zone.Meeting.NOT_KNOWN, ten, Ground.UNKNOWN))
+                .endsWith("the site's elevation and relief are not on file");
+        OptionalDouble near = OptionalDouble.of(110);
+        assertThat(high.why(high.heights(near, AT_40_M), near, AT_40_M)).contains("elevation 40 m ± 10 m");
+        assertThat(high.why(Zone.Meeting.MEETS, near, AT_40_M)).isEmpty();
+    }
+
     @Test
     void belowALowerLimitAboveGroundTheUpperLimitDoesNotMatter() {
         Zone z = heights(HeightLimit.aboveGround(300), HeightLimit.aboveSea(760));

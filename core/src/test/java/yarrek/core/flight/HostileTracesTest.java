@@ -185,4 +185,33 @@ class HostileTracesTest {
         assertThat(met.get(0).fromS()).isCloseTo(0.25, within(1e-6));
         assertThat(met.get(0).toS()).isCloseTo(0.5, within(1e-6));
     }
+
+    /** Motors stop at 10 m, one and a half seconds of fall, and the log lives on for 0.8 s; 10 Hz. */
+    private static Trace motorStop(double restsAtM) {
+        int n = 10 * 10 + 200 + 14 + 9;
+        double[] t = new double[n];
+        double[] height = new double[n];
+        double[] current = new double[n];
+        for (int i = 0; i < n; i++) {
+            t[i] = i / 10.0;
+            int air = i - 100;
+            double fall = (air - 200) / 10.0;
+            height[i] =
+                    air < 0 ? 0 : air < 200 ? Math.min(10, air / 5.0) : Math.max(restsAtM, 10 - 9.81 / 2 * fall * fall);
+            current[i] = air < 0 ? 0.4 : air < 200 ? 14 : 0.3;
+        }
+        Map<Channel, double[]> columns = new EnumMap<>(Channel.class);
+        columns.put(Channel.HEIGHT_ABOVE_TAKEOFF_M, height);
+        columns.put(Channel.CURRENT_A, current);
+        return new Trace(Instant.parse("2026-05-10T10:00:00Z"), t, columns, List.of(), List.of());
+    }
+
+    /** It came down at 31.4 s, though too shortly before the end to be a stand; falling still, it has not. */
+    @Test
+    void whatLiesInTheWaterHasLanded() {
+        FlightSummary down = only(motorStop(0.5));
+        assertThat(down.endsInTheAir()).isFalse();
+        assertThat(down.landingS()).isCloseTo(31.4, within(0.25));
+        assertThat(only(motorStop(-100)).endsInTheAir()).isTrue();
+    }
 }

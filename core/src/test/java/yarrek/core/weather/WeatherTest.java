@@ -248,5 +248,23 @@ class WeatherTest {
         Light.SunDay d = Light.day(LocalDate.of(2024, 6, 21), ZoneOffset.UTC, new Position(78, 15));
         assertThat(d.sunrise()).isEmpty();
         assertThat(d.sunset()).isEmpty();
+        assertThat(d.words(ZoneOffset.UTC)).isEqualTo("The sun does not set");
+    }
+
+    /** At 70 degrees north at midwinter there is a civil twilight and no sun; at 85 degrees there is neither. */
+    @Test
+    void theWordsOfADaySayWhatDoesNotHappen() {
+        LocalDate midwinter = LocalDate.of(2024, 12, 21);
+        assertThat(Light.day(midwinter, ZoneOffset.UTC, new Position(70, 0)).words(ZoneOffset.UTC))
+                .matches(
+                        "Civil twilight from \\d\\d:\\d\\d, the sun does not rise, end of civil twilight \\d\\d:\\d\\d");
+        assertThat(Light.day(midwinter, ZoneOffset.UTC, new Position(84, 0)).words(ZoneOffset.UTC))
+                .isEqualTo("The sun does not rise, it is night all day, without civil twilight");
+        assertThat(Light.day(LocalDate.of(2024, 6, 21), ZoneOffset.UTC, new Position(62, 0))
+                        .words(ZoneOffset.UTC))
+                .matches("Sunrise 02:09, sunset 21:54, civil twilight lasts through the night");
+        assertThat(Light.day(midwinter, ZoneOffset.UTC, new Position(51.4779, 0))
+                        .words(ZoneOffset.UTC))
+                .isEqualTo("Civil twilight from 07:23, sunrise 08:03, sunset 15:53, end of civil twilight 16:33");
     }
 }
