@@ -129,6 +129,11 @@ public class Weather {
         return all;
     }
 
+    /** The instant that stands for an hour: a second before half past, for at half past the next forecast is as near. */
+    public static Instant middleOfHour(Instant start) {
+        return start.plusSeconds(1799);
+    }
+
     /** The report that speaks for an instant: an observation before a forecast, the newest first. */
     static Optional<Report> at(List<Report> reports, Instant t) {
         return reports.stream()

@@ -49,9 +49,6 @@ import yarrek.core.weather.Wind;
 /** Looks at a place for a plan: zones and what they mean for this build, heights allowed, light and weather by the hour. */
 @Service
 public class Lookout {
-    /** A forecast for an hour speaks up to half past; the next one from then on. */
-    private static final int OWN_HALF_S = 1799;
-
     private static final Set<String> BY_THE_HOUR = Set.of(
             "light",
             "light.halfHour",
@@ -476,7 +473,7 @@ public class Lookout {
         boolean inJob = s.windows().stream()
                 .anyMatch(w -> w.start().isBefore(window.end()) && w.end().isAfter(h));
         Optional<Weather.Report> report = Weather.covering(
-                        reports, List.of(new TimeWindow(h.plusSeconds(OWN_HALF_S), h.plusSeconds(OWN_HALF_S))))
+                        reports, List.of(new TimeWindow(Weather.middleOfHour(h), Weather.middleOfHour(h))))
                 .map(l -> l.get(0));
         Facts.Builder b = base.toBuilder();
         b.windows(List.of(window));
@@ -509,7 +506,9 @@ public class Lookout {
                         ? List.of("no weather on file")
                         : terrain == null
                                 ? List.of("terrain of the site not known")
-                                : shape.equals("cut") ? titles(found, Verdict.CLOSE) : unknown;
+                                : shape.equals("cut")
+                                        ? told("close to ", titles(found, Verdict.CLOSE))
+                                        : told("not known: ", unknown);
         Observation o = report.map(Weather.Report::observation).orElse(null);
         return new Hour(
                 h,
@@ -524,6 +523,10 @@ public class Lookout {
                         : Double.valueOf(Wind.at(o.gustMps().getAsDouble(), o.windHeightM(), height, terrain)),
                 shape,
                 against);
+    }
+
+    private static List<String> told(String how, List<String> titles) {
+        return titles.isEmpty() ? titles : List.of(how + String.join(", ", titles));
     }
 
     private static List<String> titles(List<FindingRow> found, Verdict v) {

@@ -86,6 +86,16 @@ class WeatherOnFileTest {
                 .isEmpty();
     }
 
+    /** An hour takes its own figure, not that of the hour that begins when it ends. */
+    @Test
+    void theMiddleOfAnHourHasTheFiguresOfThatHour() {
+        List<Weather.Report> hourly =
+                List.of(report(TEN, Weather.Kind.FORECAST, 1), report(TEN.plusSeconds(3600), Weather.Kind.FORECAST, 2));
+        assertThat(Weather.at(hourly, Weather.middleOfHour(TEN))).contains(hourly.get(0));
+        assertThat(Weather.at(hourly, Weather.middleOfHour(TEN.plusSeconds(3600))))
+                .contains(hourly.get(1));
+    }
+
     private static MultiValueMap<String, String> typed(String... pairs) {
         MultiValueMap<String, String> p = new LinkedMultiValueMap<>();
         p.add("time", "9:30");

@@ -205,6 +205,18 @@ class ZoneFilesTest {
         assertThat(h.reference()).isEqualTo(reference);
     }
 
+    @Test
+    void aHeightBeyondAllMeasureIsToldWithTheFeaturesName() {
+        assertThatThrownBy(() -> ZoneFiles.read(
+                        "{\"type\":\"FeatureCollection\",\"features\":[{\"type\":\"Feature\",\"properties\":{\"name\":\"Dune\",\"upper\":\"99999999 m AGL\"},\"geometry\":{\"type\":\"Polygon\",\"coordinates\":[[[-16.5,46.9],[-16.4,46.9],[-16.4,47],[-16.5,46.9]]]}}]}"
+                                .getBytes(StandardCharsets.UTF_8),
+                        MENDING))
+                .hasMessageContaining("Dune")
+                .hasMessageContaining("upper");
+        assertThatThrownBy(() -> read(OPENAIR.replaceFirst("(?m)^AH .*$", "AH 99999999 m AGL")))
+                .hasMessageContaining("AH");
+    }
+
     // --- NOTAM -------------------------------------------------------------------------------------------------------
 
     private static final String NOTAM = """
