@@ -3,14 +3,25 @@ package yarrek.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import jakarta.persistence.EntityManagerFactory;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.hibernate.SessionFactory;
 import org.hibernate.stat.Statistics;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import yarrek.app.chains.Chains;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.today.Today;
 import yarrek.app.web.Viewer;
 
 /** Lists take a fixed number of statements, however long they are. */
@@ -30,6 +41,15 @@ class StatementCountTest extends RunningApp {
     @Autowired
     Office office;
 
+    @Autowired
+    Today today;
+
+    @Autowired
+    Chains chains;
+
+    @Autowired
+    JdbcClient jdbc;
+
     private long statements(Runnable work) {
         Statistics statistics = factory.unwrap(SessionFactory.class).getStatistics();
         statistics.clear();
@@ -44,5 +64,45 @@ class StatementCountTest extends RunningApp {
         assertThat(statements(() -> flights.newest(manager, 0, 30))).isEqualTo(few);
         assertThat(statements(() -> fleet.builds())).isLessThanOrEqualTo(6);
         assertThat(statements(() -> jobs.all(manager))).isLessThanOrEqualTo(5);
+    }
+
+    /** Forty jobs more, of every sort that the sample world has. */
+    private void grow() throws IOException {
+        String script = Files.readString(Path.of("../bench/jobs.sql")).replace("seq_1_to_500", "seq_1_to_4");
+        for (String statement : script.replaceAll("(?m)^--.*$", "").split(";\\s*")) {
+            jdbc.sql(statement).update();
+        }
+    }
+
+    private void shrink() {
+        for (String table : List.of("finding:subject_id", "need:subject_id", "assessment:subject_id", "job:id")) {
+            String[] t = table.split(":");
+            jdbc.sql("delete from " + t[0] + " where " + t[1] + " in (select fresh from bench_copy)")
+                    .update();
+        }
+        jdbc.sql("drop table bench_copy").update();
+    }
+
+    @Test
+    void whatThePagesAskDoesNotGrowWithTheJobs() throws IOException {
+        Viewer manager = (Viewer) office.loadUserByUsername("manager");
+        LocalDate now = LocalDate.now(ZoneOffset.UTC);
+        Map<String, Runnable> pages = new LinkedHashMap<>();
+        pages.put("Today", () -> today.page(manager));
+        pages.put("Jobs", () -> jobs.all(manager));
+        pages.put("weave", () -> jobs.spans(now.minusDays(30), now.plusDays(90)));
+        pages.put("due", () -> chains.due(manager, 365));
+        pages.put("nudges", () -> chains.nudges(manager));
+        Map<String, Long> few = new LinkedHashMap<>();
+        pages.forEach((name, page) -> few.put(name, Statements.of(jdbc, page)));
+        grow();
+        try {
+            pages.forEach((name, page) -> assertThat(Statements.of(jdbc, page))
+                    .as(name + " before: " + few)
+                    .isEqualTo(few.get(name)));
+            assertThat(few.get("weave")).isLessThanOrEqualTo(6);
+        } finally {
+            shrink();
+        }
     }
 }

@@ -286,6 +286,14 @@ public class Sites {
     }
 
     /** Ids and names, by name. */
+    /** The clock of each site, without its drawing. */
+    @Transactional(readOnly = true)
+    public Map<UUID, ZoneId> zones() {
+        return em.createQuery("select s.id, s.zone from SiteEntity s", Object[].class)
+                .getResultStream()
+                .collect(java.util.stream.Collectors.toMap(r -> (UUID) r[0], r -> ZoneId.of((String) r[1])));
+    }
+
     @Transactional(readOnly = true)
     public Map<UUID, String> names() {
         Map<UUID, String> names = new java.util.LinkedHashMap<>();

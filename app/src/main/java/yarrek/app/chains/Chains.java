@@ -619,7 +619,7 @@ public class Chains {
     @Transactional(readOnly = true)
     public List<Due> due(Viewer viewer, Integer withinDays) {
         LocalDate until = today().plusDays(withinDays == null ? TODAY_AHEAD_DAYS : withinDays);
-        Map<UUID, Jobs.Row> rows = jobs.upcoming(viewer, 500).stream().collect(Collectors.toMap(Jobs.Row::id, r -> r));
+        Map<UUID, String> open = jobs.openNames(viewer);
         return jdbc
                 .sql(
                         "select job_id, title, send_by, known, waits from chain_due where send_by <= ? order by send_by, title")
@@ -633,8 +633,8 @@ public class Chains {
                         r.getBoolean(5)))
                 .list()
                 .stream()
-                .filter(d -> rows.containsKey(d.jobId()))
-                .map(d -> new Due(d.jobId(), rows.get(d.jobId()).name(), d.title(), d.sendBy(), d.known(), d.waits()))
+                .filter(d -> open.containsKey(d.jobId()))
+                .map(d -> new Due(d.jobId(), open.get(d.jobId()), d.title(), d.sendBy(), d.known(), d.waits()))
                 .toList();
     }
 
@@ -646,14 +646,14 @@ public class Chains {
         LocalDate today = today();
         ZoneId zone = office.operator().zone();
         Kinds.Settings settings = kinds.settings();
-        Map<UUID, Jobs.Row> rows = jobs.upcoming(viewer, 500).stream().collect(Collectors.toMap(Jobs.Row::id, r -> r));
+        Map<UUID, String> open = jobs.openNames(viewer);
         Map<String, Kinds.Row> byCode =
                 kinds.rows().stream().collect(Collectors.toMap(k -> k.kind().code(), k -> k));
         WorkDays calendar = kinds.workDays(office.operator().jurisdiction(), today);
         List<Nudge> nudges = new ArrayList<>();
-        for (Approvals.ApprovalView a : approvals.of(rows.keySet())) {
+        for (Approvals.ApprovalView a : approvals.of(open.keySet())) {
             Kinds.Row k = byCode.get(a.kind());
-            String job = rows.get(a.jobId()).name();
+            String job = open.get(a.jobId());
             if (k == null) {
                 continue;
             }

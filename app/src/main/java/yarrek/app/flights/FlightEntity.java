@@ -62,12 +62,6 @@ class FlightEntity {
     int closeCount;
     String worst;
 
-    @Column(columnDefinition = "mediumtext")
-    String summary;
-
-    @Column(columnDefinition = "mediumtext")
-    String assessment;
-
     Instant assessedAt;
 
     protected FlightEntity() {} // for JPA only

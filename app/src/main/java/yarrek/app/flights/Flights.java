@@ -32,6 +32,7 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
@@ -142,6 +143,7 @@ public class Flights {
     private final Clock clock;
     private final JsonMapper json;
     private final Rulebook rulebook;
+    private final Assessments assessments;
     private final Jobs jobs;
     private final Airspace airspace;
     private final Fleet fleet;
@@ -156,6 +158,7 @@ public class Flights {
             Clock clock,
             JsonMapper json,
             Rulebook rulebook,
+            Assessments assessments,
             Jobs jobs,
             Airspace airspace,
             Fleet fleet,
@@ -169,6 +172,7 @@ public class Flights {
         this.clock = clock;
         this.json = json;
         this.rulebook = rulebook;
+        this.assessments = assessments;
         this.jobs = jobs;
         this.airspace = airspace;
         this.fleet = fleet;
@@ -383,11 +387,13 @@ public class Flights {
             OptionalDouble fromFirst = firstTakeoff.isPresent()
                     ? FlightSummary.greatestDistanceFrom(share, span, firstTakeoff.get())
                     : OptionalDouble.empty();
-            fill(f, FlightFigures.of(summary, fromFirst));
+            FlightFigures figures = FlightFigures.of(summary, fromFirst);
+            fill(f, figures);
             attribute(f, suggest(given, summary));
             judge(f, share, firstTakeoff);
             em.persist(f);
             em.flush();
+            em.persist(new FlightFiguresText(f.id, json.writeValueAsString(figures)));
             byte[] stored = TraceCodec.encode(share);
             em.persist(new FlightTrace(f.id, sha256(stored), stored));
             Optional<String> twin = twin(f);
@@ -445,7 +451,6 @@ public class Flights {
     private void fill(FlightEntity f, FlightFigures g) {
         f.takeoff = g.takeoffUtc();
         f.landing = g.landingUtc();
-        f.zone = office.operator().zone().getId();
         f.durationS = g.durationS();
         f.pathM = g.pathLengthM();
         f.distanceM = g.greatestDistanceM();
@@ -462,14 +467,18 @@ public class Flights {
         f.takeoffLon = g.takeoffLongitudeDeg();
         f.beginsInAir = g.beginsInTheAir();
         f.endsInAir = g.endsInTheAir();
-        f.summary = json.writeValueAsString(g);
     }
 
-    private static void attribute(FlightEntity f, Attribution a) {
+    private void attribute(FlightEntity f, Attribution a) {
         f.aircraftId = a.aircraftId();
         f.packId = a.packId();
         f.pilotId = a.pilotId();
         f.jobId = a.jobId();
+        // a flight of no job has nothing that says where it was: its clock is that of the operator's home
+        f.zone = (a.jobId() == null
+                        ? office.operator().zone()
+                        : jobs.jobUnchecked(a.jobId()).site().zone())
+                .getId();
     }
 
     // --- judging and counting ----------------------------------------------------------------------------------------
@@ -486,8 +495,8 @@ public class Flights {
         f.worst = a.open().isEmpty()
                 ? ""
                 : cut(a.open().get(0).title() + ": " + a.open().get(0).says(), 590);
-        f.assessment = rulebook.store(a);
         f.assessedAt = clock.instant();
+        assessments.put(Assessments.Kind.FLIGHT, f.id, a, List.of(), f.assessedAt);
     }
 
     private OwnRules.Setting setting(FlightEntity f) {
@@ -769,9 +778,15 @@ public class Flights {
         return rows(query.getResultList());
     }
 
+    /** How many flights the viewer may see. */
     @Transactional(readOnly = true)
-    public long count() {
-        return em.createQuery("select count(f) from FlightEntity f", Long.class).getSingleResult();
+    public long count(Viewer viewer) {
+        String mine = viewer.isPilot() ? " where f.pilotId = :me" : "";
+        var query = em.createQuery("select count(f) from FlightEntity f" + mine, Long.class);
+        if (viewer.isPilot()) {
+            query.setParameter("me", viewer.personId());
+        }
+        return query.getSingleResult();
     }
 
     /** Flights that nobody has looked at, those with breaches first. */
@@ -840,7 +855,7 @@ public class Flights {
     /** Law and category a flight was judged under, by fact; says nothing of who flew, so everybody may see it. */
     @Transactional(readOnly = true)
     public Map<String, String> judgedUnder(UUID id) {
-        return rulebook.restore(entity(id).assessment).facts().stream()
+        return assessments.of(entity(id).id).orElseThrow().facts().stream()
                 .filter(f -> f.name().equals("category") || f.name().equals("jurisdiction"))
                 .collect(Collectors.toMap(AssessmentRow.FactRow::name, AssessmentRow.FactRow::value));
     }
@@ -851,7 +866,7 @@ public class Flights {
         FlightEntity f = entity(id);
         viewer.requireSight(f.pilotId);
         FlightLog log = em.find(FlightLog.class, f.logId);
-        FlightFigures figures = json.readValue(f.summary, FlightFigures.class);
+        FlightFigures figures = json.readValue(em.find(FlightFiguresText.class, id).figures, FlightFigures.class);
         Double cycles = f.packId == null || f.chargeMah == null
                 ? null
                 : f.chargeMah / fleet.pack(f.packId).model().capacityMah();
@@ -860,7 +875,7 @@ public class Flights {
                 f.version,
                 rows(List.of(f)).get(0),
                 figures,
-                rulebook.restore(f.assessment),
+                assessments.of(id).orElseThrow(),
                 new Attribution(f.aircraftId, f.packId, f.pilotId, f.jobId),
                 view(log),
                 cycles,

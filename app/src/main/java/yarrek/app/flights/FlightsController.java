@@ -60,7 +60,7 @@ class FlightsController {
         model.addAttribute("flights", flights.newest(Viewer.current(), start, PAGE));
         model.addAttribute("from", start);
         model.addAttribute("page", PAGE);
-        model.addAttribute("total", flights.count());
+        model.addAttribute("total", flights.count(Viewer.current()));
         return "flights/flights";
     }
 

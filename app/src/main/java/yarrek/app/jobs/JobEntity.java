@@ -92,9 +92,6 @@ class JobEntity {
     String reason;
     Instant assessedAt;
 
-    @Column(columnDefinition = "mediumtext")
-    String assessment;
-
     String changedNote;
 
     protected JobEntity() {} // for JPA only

@@ -146,7 +146,9 @@ public class JobFacts {
         if (d.pilotId() == null) {
             b.unnamed("pilot");
         }
-        b.word("observer", d.observerId() == null ? "none" : "besidePilot", "job: crew");
+        if (d.observerId() != null) {
+            b.word("observer", "besidePilot", "job: crew"); // nobody named yet is not the same as nobody
+        }
         if (jobId != null) {
             roles.put(jobId, "job");
         }

@@ -57,9 +57,9 @@ final class JobForm {
                 .select(
                         "observerId",
                         "Observer",
-                        "beside the pilot",
+                        "beside the pilot; whether there is none is asked where a rule turns on it",
                         options(
-                                "none",
+                                "nobody named",
                                 crew.stream()
                                         .map(p -> new Form.Option(p.id().toString(), p.name()))
                                         .toList()))

@@ -1,11 +1,11 @@
 package yarrek.app.jobs;
 
 import jakarta.persistence.EntityManager;
+import jakarta.persistence.TypedQuery;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -32,6 +32,7 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
@@ -42,7 +43,7 @@ import yarrek.core.approval.Cover;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Requirement;
-import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.time.TimeWindow;
 
@@ -103,6 +104,7 @@ public class Jobs {
     private final Clock clock;
     private final JobFacts facts;
     private final Rulebook rulebook;
+    private final Assessments assessments;
     private final Sites sites;
     private final Fleet fleet;
     private final Crew crew;
@@ -114,6 +116,7 @@ public class Jobs {
             Clock clock,
             JobFacts facts,
             Rulebook rulebook,
+            Assessments assessments,
             Sites sites,
             Fleet fleet,
             Crew crew,
@@ -123,6 +126,7 @@ public class Jobs {
         this.clock = clock;
         this.facts = facts;
         this.rulebook = rulebook;
+        this.assessments = assessments;
         this.sites = sites;
         this.fleet = fleet;
         this.crew = crew;
@@ -212,8 +216,10 @@ public class Jobs {
         return all;
     }
 
-    private void judge(JobEntity j) {
-        AssessmentRow a = rulebook.judge(facts.of(j.id, j.draft()), setting(j.id, j.draft()));
+    private AssessmentRow judge(JobEntity j) {
+        Facts known = facts.of(j.id, j.draft());
+        List<RulePack> packs = rulebook.packsFor(known, setting(j.id, j.draft()));
+        AssessmentRow a = rulebook.judge(known, packs);
         j.breached = a.count(Verdict.BREACHED);
         j.lawBreaches = a.breaches(true).size();
         j.departures = a.breaches(false).size();
@@ -221,9 +227,10 @@ public class Jobs {
         j.closeCount = a.count(Verdict.CLOSE);
         j.go = a.go();
         j.reason = a.reason();
-        j.assessment = rulebook.store(a);
         j.assessedAt = clock.instant();
+        assessments.put(Assessments.Kind.JOB, j.id, a, needs(a, packs, holders(j)), j.assessedAt);
         events.publishEvent(new Judged(j.id));
+        return a;
     }
 
     /** What the operator's own rules may be bound to. */
@@ -238,9 +245,8 @@ public class Jobs {
 
     /** Judges again and keeps a note of what appeared and what vanished. */
     private void judgeAgain(JobEntity j, String because) {
-        Set<String> before = open(rulebook.restore(j.assessment));
-        judge(j);
-        Set<String> after = open(rulebook.restore(j.assessment));
+        Set<String> before = assessments.of(j.id).map(Jobs::open).orElse(Set.of());
+        Set<String> after = open(judge(j));
         Set<String> appeared = new HashSet<>(after);
         appeared.removeAll(before);
         Set<String> vanished = new HashSet<>(before);
@@ -254,7 +260,7 @@ public class Jobs {
     }
 
     private static Set<String> open(AssessmentRow a) {
-        return a == null ? Set.of() : named(a.open());
+        return named(a.open());
     }
 
     private static Set<String> named(List<FindingRow> findings) {
@@ -491,18 +497,37 @@ public class Jobs {
     /** Planned jobs that are not over, soonest first, that the viewer may see. */
     @Transactional(readOnly = true)
     public List<Row> upcoming(Viewer viewer, int most) {
+        return rows(open("from JobEntity j", viewer, "", JobEntity.class)
+                .setMaxResults(most)
+                .getResultList());
+    }
+
+    /** Planned jobs that begin by a day and are not over, soonest first, that the viewer may see. */
+    @Transactional(readOnly = true)
+    public List<Row> soon(Viewer viewer, LocalDate firstDayBy) {
+        return rows(open("from JobEntity j", viewer, " and j.firstDay <= :by", JobEntity.class)
+                .setParameter("by", firstDayBy)
+                .getResultList());
+    }
+
+    /** Names of all planned jobs that are not over and that the viewer may see, by identity, soonest first. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> openNames(Viewer viewer) {
+        return open("select j.id, j.name from JobEntity j", viewer, "", Object[].class)
+                .getResultStream()
+                .collect(Collectors.toMap(
+                        r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
+    }
+
+    private <T> TypedQuery<T> open(String from, Viewer viewer, String and, Class<T> as) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
         String mine = viewer.isPilot() ? " and (j.pilotId = :me or j.observerId = :me)" : "";
-        var query = em.createQuery(
-                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today" + mine
+        TypedQuery<T> query = em.createQuery(
+                        from + " where j.state = 'PLANNED' and j.lastDay >= :today" + mine + and
                                 + " order by j.firstDay, j.fromTime",
-                        JobEntity.class)
-                .setParameter("today", today)
-                .setMaxResults(most);
-        if (viewer.isPilot()) {
-            query.setParameter("me", viewer.personId());
-        }
-        return rows(query.getResultList());
+                        as)
+                .setParameter("today", today);
+        return viewer.isPilot() ? query.setParameter("me", viewer.personId()) : query;
     }
 
     private List<Row> rows(List<JobEntity> jobs) {
@@ -568,7 +593,7 @@ public class Jobs {
                 rows(List.of(j)).get(0),
                 sites.site(j.siteId),
                 j.buildId == null ? null : fleet.build(j.buildId),
-                rulebook.restore(j.assessment),
+                assessments.of(j.id).orElse(null),
                 j.assessedAt);
     }
 
@@ -651,7 +676,7 @@ public class Jobs {
         List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
         Facts f = facts.of(id, j.draft());
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
-        for (FindingRow finding : rulebook.restore(j.assessment).findings()) {
+        for (FindingRow finding : assessments.of(id).orElseThrow().findings()) {
             if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
                 continue;
             }
@@ -689,45 +714,57 @@ public class Jobs {
     /** Planned jobs as the weave sees them: their windows and the papers each needs of whom. */
     @Transactional(readOnly = true)
     public List<Weave.JobSpan> spans(LocalDate from, LocalDate through) {
-        List<Weave.JobSpan> spans = new ArrayList<>();
-        UUID operatorId = office.operator().id();
-        for (JobEntity j : em.createQuery(
+        List<JobEntity> planned = em.createQuery(
                         "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :from and j.firstDay <= :through order by j.firstDay",
                         JobEntity.class)
                 .setParameter("from", from)
                 .setParameter("through", through)
-                .getResultList()) {
-            Sites.SiteView site = sites.site(j.siteId);
-            Map<String, UUID> holders = new HashMap<>();
-            holders.put("operator", operatorId);
-            holders.put("pilot", j.pilotId);
-            holders.put(
-                    "aircraft",
-                    j.buildId == null ? null : fleet.build(j.buildId).aircraft().id());
-            List<Weave.Need> needs = needs(rulebook.restore(j.assessment), holders);
-            spans.add(new Weave.JobSpan(j.id.toString(), j.name, JobEntity.windows(j.draft(), site.zone()), needs));
-        }
-        return spans;
+                .getResultList();
+        Map<UUID, ZoneId> zones = sites.zones();
+        Map<UUID, List<Assessments.Need>> needs =
+                assessments.needs(planned.stream().map(j -> j.id).toList());
+        return planned.stream()
+                .map(j -> new Weave.JobSpan(
+                        j.id.toString(),
+                        j.name,
+                        JobEntity.windows(j.draft(), zones.get(j.siteId)),
+                        needs.getOrDefault(j.id, List.of()).stream()
+                                .map(n -> new Weave.Need(n.holderId().toString(), n.kind(), n.levels(), n.ruleId()))
+                                .toList()))
+                .toList();
+    }
+
+    private Map<String, UUID> holders(JobEntity j) {
+        Map<String, UUID> holders = new HashMap<>();
+        holders.put("operator", office.operator().id());
+        holders.put("pilot", j.pilotId);
+        holders.put(
+                "aircraft",
+                j.buildId == null ? null : fleet.build(j.buildId).aircraft().id());
+        return holders;
     }
 
     /** The papers that the rules applying to a job ask for, of whom; the mark is a paper whose check is a fact. */
-    private List<Weave.Need> needs(AssessmentRow a, Map<String, UUID> holderByRole) {
-        List<Weave.Need> needs = new ArrayList<>();
-        for (FindingRow f : a == null ? List.<FindingRow>of() : a.findings()) {
-            Requirement asks = f.verdict() == Verdict.NOT_APPLICABLE
-                    ? null
-                    : rulebook.rule(f.ruleId()).map(Rule::requires).orElse(null);
-            List<Requirement.HoldsPaper> papers = asks == null ? List.of() : asks.papers();
-            papers.stream()
-                    .filter(p -> holderByRole.get(p.role()) != null)
-                    .forEach(p -> needs.add(
-                            new Weave.Need(holderByRole.get(p.role()).toString(), p.kind(), p.levels(), f.ruleId())));
-            if (asks != null && asks.factNames().contains("marked") && holderByRole.get("aircraft") != null) {
-                needs.add(new Weave.Need(
-                        holderByRole.get("aircraft").toString(), "markOnAircraft", Set.of(), f.ruleId()));
-            }
-        }
-        return needs;
+    private static List<Assessments.Need> needs(AssessmentRow a, List<RulePack> packs, Map<String, UUID> holderByRole) {
+        Set<String> applying = a.findings().stream()
+                .filter(f -> f.verdict() != Verdict.NOT_APPLICABLE)
+                .map(FindingRow::ruleId)
+                .collect(Collectors.toSet());
+        Set<Assessments.Need> needs = new java.util.LinkedHashSet<>();
+        packs.stream()
+                .flatMap(p -> p.rules().stream())
+                .filter(r -> applying.contains(r.id()))
+                .forEach(r -> {
+                    r.requires().papers().stream()
+                            .filter(p -> holderByRole.get(p.role()) != null)
+                            .forEach(p -> needs.add(
+                                    new Assessments.Need(r.id(), holderByRole.get(p.role()), p.kind(), p.levels())));
+                    if (r.requires().factNames().contains("marked") && holderByRole.get("aircraft") != null) {
+                        needs.add(
+                                new Assessments.Need(r.id(), holderByRole.get("aircraft"), "markOnAircraft", Set.of()));
+                    }
+                });
+        return List.copyOf(needs);
     }
 
     private JobEntity entity(UUID id) {

@@ -13,12 +13,16 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
@@ -74,7 +78,38 @@ public class Rulebook {
     /** The departures of a job changed. */
     public record WaiversChanged(UUID jobId) {}
 
-    private record Cache(long stamp, List<Version> versions, List<OwnRules.Row> own) {}
+    /**
+     * What is stored, as of a stamp.
+     *
+     * @param byDay the packs that judge a day, worked out once
+     * @param rules rules by their id as they are today, worked out once a day
+     */
+    private record Cache(
+            long stamp,
+            List<Version> versions,
+            List<OwnRules.Row> own,
+            Map<String, Reading> readings,
+            Map<LocalDate, List<RulePack>> byDay,
+            Map<LocalDate, Map<String, Rule>> rules) {
+        private static final int MOST_DAYS = 2_000;
+
+        Cache(long stamp, List<Version> versions, List<OwnRules.Row> own, Map<String, Reading> readings) {
+            this(stamp, versions, own, readings, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
+        }
+
+        static <V> V worked(Map<LocalDate, V> byDay, LocalDate day, Function<LocalDate, V> work) {
+            if (byDay.size() > MOST_DAYS) {
+                byDay.clear();
+            }
+            return byDay.computeIfAbsent(day, work);
+        }
+    }
+
+    /** What a transaction has seen of the rules; one that changed them keeps what it sees to itself. */
+    private static final class Seen {
+        private Cache cache;
+        private boolean changed;
+    }
 
     private final EntityManager em;
     private final JdbcClient jdbc;
@@ -84,7 +119,7 @@ public class Rulebook {
     private final List<Version> shipped = SHIPPED.stream()
             .map(name -> new Version(null, RulePackReader.shipped(name), LocalDate.EPOCH, name, "shipped", null))
             .toList();
-    private volatile Cache cache = new Cache(-1, List.of(), List.of());
+    private volatile Cache cache = new Cache(-1, List.of(), List.of(), Map.of());
 
     Rulebook(EntityManager em, JdbcClient jdbc, JsonMapper json, Clock clock, ApplicationEventPublisher events) {
         this.em = em;
@@ -96,13 +131,59 @@ public class Rulebook {
 
     // --- packs -------------------------------------------------------------------------------------------------------
 
-    /** What is stored, read anew when another node or this one has changed it. */
+    /**
+     * What is stored, read anew when another node or this one has changed it. A transaction asks once for the stamp. What
+     * one reads that has changed the rules itself is for it alone: it may yet be rolled back.
+     */
     private Cache current() {
+        if (!TransactionSynchronizationManager.isSynchronizationActive()) {
+            return read(false);
+        }
+        Seen seen = seen();
+        if (seen.cache == null) {
+            seen.cache = read(seen.changed);
+        }
+        return seen.cache;
+    }
+
+    private Seen seen() {
+        Seen seen = (Seen) TransactionSynchronizationManager.getResource(this);
+        if (seen == null) {
+            seen = new Seen();
+            TransactionSynchronizationManager.bindResource(this, seen);
+            TransactionSynchronizationManager.registerSynchronization(new Unbinding());
+        }
+        return seen;
+    }
+
+    /** Lets go of what was seen when the transaction ends, or while another stands in its place. */
+    private final class Unbinding implements TransactionSynchronization {
+        private Object held;
+
+        @Override
+        public void suspend() {
+            held = TransactionSynchronizationManager.unbindResourceIfPossible(Rulebook.this);
+        }
+
+        @Override
+        public void resume() {
+            if (held != null) {
+                TransactionSynchronizationManager.bindResource(Rulebook.this, held);
+            }
+        }
+
+        @Override
+        public void afterCompletion(int status) {
+            TransactionSynchronizationManager.unbindResourceIfPossible(Rulebook.this);
+        }
+    }
+
+    private Cache read(boolean ownChange) {
         long stamp = jdbc.sql("select stamp from rulebook_stamp where id = 1")
                 .query(Long.class)
                 .single();
         Cache now = cache;
-        if (now.stamp() != stamp) {
+        if (ownChange || now.stamp() != stamp) {
             List<Version> versions = em.createQuery("from PackVersionEntity p", PackVersionEntity.class)
                     .getResultStream()
                     .map(Rulebook::version)
@@ -111,8 +192,16 @@ public class Rulebook {
                     .getResultStream()
                     .map(Rulebook::ownRule)
                     .toList();
-            now = new Cache(stamp, versions, own);
-            cache = now;
+            Map<String, Reading> readings = new LinkedHashMap<>();
+            jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
+                    .query((r, i) ->
+                            new Reading(r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
+                    .list()
+                    .forEach(r -> readings.put(r.jurisdiction(), r));
+            now = new Cache(stamp, versions, own, readings);
+            if (!ownChange) {
+                cache = now;
+            }
         }
         return now;
     }
@@ -120,6 +209,9 @@ public class Rulebook {
     private void stamp() {
         em.flush();
         jdbc.sql("update rulebook_stamp set stamp = stamp + 1 where id = 1").update();
+        Seen seen = seen();
+        seen.changed = true;
+        seen.cache = null;
     }
 
     private static Version version(PackVersionEntity p) {
@@ -160,9 +252,14 @@ public class Rulebook {
     /** The packs of law and house that judge a day, each in the version adopted for it. */
     @Transactional(readOnly = true)
     public List<RulePack> packsOn(LocalDate day) {
+        Cache now = current();
+        return Cache.worked(now.byDay(), day, d -> packsOn(d, now));
+    }
+
+    private List<RulePack> packsOn(LocalDate day, Cache now) {
         Map<String, Version> byPack = new LinkedHashMap<>();
         for (Version v :
-                Stream.concat(shipped.stream(), current().versions().stream()).toList()) {
+                Stream.concat(shipped.stream(), now.versions().stream()).toList()) {
             if (v.isAdopted() && !v.adoptedFrom().isAfter(day)) {
                 byPack.merge(v.pack().id(), v, (a, b) -> b.adoptedFrom().isBefore(a.adoptedFrom()) ? a : b);
             }
@@ -238,12 +335,7 @@ public class Rulebook {
 
     @Transactional(readOnly = true)
     public List<Reading> readings() {
-        Map<String, Reading> said = new LinkedHashMap<>();
-        jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
-                .query((r, i) ->
-                        new Reading(r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
-                .list()
-                .forEach(r -> said.put(r.jurisdiction(), r));
+        Map<String, Reading> said = current().readings();
         return packs().stream()
                 .filter(p -> p.overlays().isPresent())
                 .map(p -> {
@@ -290,6 +382,7 @@ public class Rulebook {
         jdbc.sql("insert into law_reading values (?, ?, ?, ?, ?)")
                 .params(jurisdiction, readOn, note.strip(), by, java.sql.Timestamp.from(clock.instant()))
                 .update();
+        stamp();
         events.publishEvent(new Changed("the reading of the rules of " + jurisdiction));
     }
 
@@ -355,11 +448,19 @@ public class Rulebook {
     /** A rule of today's packs or of the operator's own; empty when it is no longer among them. */
     @Transactional(readOnly = true)
     public Optional<Rule> rule(String id) {
-        return Stream.concat(
-                        packs().stream().flatMap(p -> p.rules().stream()),
-                        current().own().stream().map(OwnRules.Row::rule))
-                .filter(r -> r.id().equals(id))
-                .max(Comparator.comparing(r -> r.inForceOn(today())));
+        Cache now = current();
+        return Optional.ofNullable(
+                Cache.worked(now.rules(), today(), day -> byId(day, now)).get(id));
+    }
+
+    /** Of versions of one rule the one in force on the day, the first when several or none are. */
+    private Map<String, Rule> byId(LocalDate day, Cache now) {
+        Map<String, Rule> all = new java.util.HashMap<>();
+        Stream.concat(
+                        packsOn(day, now).stream().flatMap(p -> p.rules().stream()),
+                        now.own().stream().map(OwnRules.Row::rule))
+                .forEach(r -> all.merge(r.id(), r, (a, b) -> b.inForceOn(day) && !a.inForceOn(day) ? b : a));
+        return all;
     }
 
     /**
@@ -709,14 +810,5 @@ public class Rulebook {
                 .map(p -> p.title() + ", as read on " + p.readOn() + ": " + p.head())
                 .collect(Collectors.joining(" "));
         return new AssessmentRow(a.findings().stream().map(FindingRow::of).toList(), rows, a.packVersions(), heads);
-    }
-
-    public String store(AssessmentRow assessment) {
-        return json.writeValueAsString(assessment);
-    }
-
-    /** The stored assessment; null when there is none. */
-    public AssessmentRow restore(String stored) {
-        return stored == null ? null : json.readValue(stored, AssessmentRow.class);
     }
 }

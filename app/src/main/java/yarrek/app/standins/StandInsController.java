@@ -10,6 +10,7 @@ import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import yarrek.core.units.NamedUnit;
 
 /** A simulated weather station and a simulated feed of notices. The same hour and place always give the same weather. */
 @RestController
@@ -73,8 +74,8 @@ class StandInsController {
     String report(@RequestParam("lat") double lat, @RequestParam("lon") double lon) {
         Instant at = clock.instant().truncatedTo(ChronoUnit.HOURS);
         Sky s = sky(at, lat, lon);
-        long knots = Math.round(s.wind() * 3600 / 1852);
-        long gusts = Math.round(s.gust() * 3600 / 1852);
+        long knots = Math.round(s.wind() / NamedUnit.KNOT.factor());
+        long gusts = Math.round(s.gust() / NamedUnit.KNOT.factor());
         return String.format(
                 Locale.ROOT,
                 "METAR XSIM %s %03d%02d%sKT %s %s%s %s/%s Q%04.0f RMK SIMULATED STATION%n",
@@ -84,7 +85,7 @@ class StandInsController {
                 gusts >= knots + 10 ? String.format(Locale.ROOT, "G%02d", gusts) : "",
                 s.visibility() >= 10_000 ? "9999" : String.format(Locale.ROOT, "%04.0f", s.visibility()),
                 s.rain() ? "-RA " : "",
-                String.format(Locale.ROOT, "BKN%03.0f", s.cloud() / 0.3048 / 100),
+                String.format(Locale.ROOT, "BKN%03.0f", s.cloud() / NamedUnit.FOOT.factor() / 100),
                 celsius(s.temperature()),
                 celsius(s.dew()),
                 1013 + 9 * s.wave(97, 0));

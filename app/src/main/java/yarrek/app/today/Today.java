@@ -133,14 +133,12 @@ public class Today {
         ZoneId zone = operator.zone();
         Instant now = clock.instant();
         LocalDate today = now.atZone(zone).toLocalDate();
-        List<Jobs.Row> upcoming = jobs.upcoming(viewer, 200);
         List<Weave.JobSpan> spans = viewer.isPilot()
                 ? List.of()
                 : jobs.spans(today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER));
         List<Item> items = new ArrayList<>();
-        for (Jobs.Row j : upcoming) {
-            boolean soon = !j.firstDay().isAfter(today.plusDays(JOB_HORIZON_DAYS));
-            if (soon && (j.breached() > 0 || j.notKnown() > 0)) {
+        for (Jobs.Row j : jobs.soon(viewer, today.plusDays(JOB_HORIZON_DAYS))) {
+            if (j.breached() > 0 || j.notKnown() > 0) {
                 boolean noGo = j.go().equals("NO_GO");
                 items.add(new Item(
                         j.start(),
@@ -180,7 +178,7 @@ public class Today {
                 items.stream().limit(QUEUE).toList(),
                 more,
                 weave(viewer, operator, today, zone, spans),
-                upcoming.stream().limit(3).toList());
+                jobs.upcoming(viewer, 3));
     }
 
     /** What has to be sent, asked after or tried at base for approvals of jobs. */

@@ -11,7 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import yarrek.core.units.Length;
+import yarrek.core.units.NamedUnit;
 
 /** Reads what people type: numbers with a unit, dates in natural forms, times of day. */
 public final class TypedInput {
@@ -25,28 +25,37 @@ public final class TypedInput {
             "m",
             1.0,
             "km",
-            1000.0,
+            NamedUnit.KILOMETRE.factor(),
             "ft",
-            Length.METRES_PER_FOOT,
+            NamedUnit.FOOT.factor(),
             "feet",
-            Length.METRES_PER_FOOT,
+            NamedUnit.FOOT.factor(),
             "nm",
-            Length.METRES_PER_NAUTICAL_MILE);
-    private static final Map<String, Double> GRAMS =
-            Map.of("", 1.0, "g", 1.0, "kg", 1000.0, "lb", 453.59237, "oz", 28.349523125);
+            NamedUnit.NAUTICAL_MILE.factor());
+    private static final Map<String, Double> GRAMS = Map.of(
+            "",
+            1.0,
+            "g",
+            1.0,
+            "kg",
+            NamedUnit.KILOGRAM.factor(),
+            "lb",
+            NamedUnit.POUND.factor(),
+            "oz",
+            NamedUnit.OUNCE.factor());
     private static final Map<String, Double> METRES_PER_SECOND = Map.of(
             "",
             1.0,
             "m/s",
             1.0,
             "km/h",
-            1 / 3.6,
+            NamedUnit.KILOMETRE_PER_HOUR.factor(),
             "kn",
-            Length.METRES_PER_NAUTICAL_MILE / 3600,
+            NamedUnit.KNOT.factor(),
             "kt",
-            Length.METRES_PER_NAUTICAL_MILE / 3600,
+            NamedUnit.KNOT.factor(),
             "mph",
-            0.44704);
+            NamedUnit.STATUTE_MILE_PER_HOUR.factor());
     private static final List<DateTimeFormatter> DATES = List.of(
             formatter("uuuu-M-d"),
             formatter("d.M.uuuu"),

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import yarrek.core.units.NamedUnit;
 
 /**
  * Points, lines and areas typed as text. Corners stand in any notation of {@link PositionText}, with a semicolon or a new
@@ -99,9 +100,9 @@ public final class ShapeText {
         return unit == null
                 ? v
                 : switch (unit.toLowerCase(Locale.ROOT)) {
-                    case "km" -> v * 1000;
-                    case "nm" -> v * 1852;
-                    case "ft" -> v * 0.3048;
+                    case "km" -> v * NamedUnit.KILOMETRE.factor();
+                    case "nm" -> v * NamedUnit.NAUTICAL_MILE.factor();
+                    case "ft" -> v * NamedUnit.FOOT.factor();
                     default -> v;
                 };
     }

@@ -1,5 +1,7 @@
 package yarrek.core.trace;
 
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.DataInputStream;
@@ -33,7 +35,9 @@ public final class TraceCodec {
     public static byte[] encode(Trace trace) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         Deflater deflater = new Deflater(Deflater.DEFAULT_COMPRESSION);
-        try (DataOutputStream out = new DataOutputStream(new DeflaterOutputStream(bytes, deflater, 1 << 14))) {
+        // without a buffer before it the deflater is asked for every single byte
+        try (DataOutputStream out = new DataOutputStream(
+                new BufferedOutputStream(new DeflaterOutputStream(bytes, deflater, 1 << 14), 1 << 16))) {
             out.writeInt(MAGIC);
             out.writeLong(trace.start().getEpochSecond());
             out.writeInt(trace.start().getNano());
@@ -65,7 +69,8 @@ public final class TraceCodec {
 
     /** @throws IllegalArgumentException if the bytes are not a stored trace */
     public static Trace decode(byte[] bytes) {
-        try (DataInputStream in = new DataInputStream(new InflaterInputStream(new ByteArrayInputStream(bytes)))) {
+        try (DataInputStream in = new DataInputStream(
+                new BufferedInputStream(new InflaterInputStream(new ByteArrayInputStream(bytes)), 1 << 16))) {
             if (in.readInt() != MAGIC) {
                 throw new IllegalArgumentException("these bytes are not a stored trace");
             }

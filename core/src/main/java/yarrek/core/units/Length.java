@@ -3,10 +3,10 @@ package yarrek.core.units;
 /** A length, height or distance, held in metres. Finite; may be negative (below a reference). Immutable. */
 public final class Length implements Comparable<Length> {
     /** Metres in a foot: 0.3048 exactly (international yard and pound agreement, 1959). */
-    public static final double METRES_PER_FOOT = 0.3048;
+    public static final double METRES_PER_FOOT = NamedUnit.FOOT.factor();
 
     /** Metres in a nautical mile: 1852 exactly (SI brochure, 9th edition, table 8 of the 8th). */
-    public static final double METRES_PER_NAUTICAL_MILE = 1852.0;
+    public static final double METRES_PER_NAUTICAL_MILE = NamedUnit.NAUTICAL_MILE.factor();
 
     private final double metres;
 

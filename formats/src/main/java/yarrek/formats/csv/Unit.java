@@ -3,18 +3,18 @@ package yarrek.formats.csv;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import yarrek.core.units.Length;
+import yarrek.core.units.NamedUnit;
 
 /** Units that a column may be in; {@code toSi} = value x factor + offset, in the unit of the channel. */
 public enum Unit {
     METRES(Kind.LENGTH, "m", 1, 0),
-    FEET(Kind.LENGTH, "ft", Length.METRES_PER_FOOT, 0),
+    FEET(Kind.LENGTH, "ft", NamedUnit.FOOT.factor(), 0),
     METRES_PER_SECOND(Kind.SPEED, "m/s", 1, 0),
-    KILOMETRES_PER_HOUR(Kind.SPEED, "km/h", 1 / 3.6, 0), // exact: 1000 m / 3600 s
-    MILES_PER_HOUR(Kind.SPEED, "mph", 0.44704, 0), // exact: 1609.344 m / 3600 s
-    KNOTS(Kind.SPEED, "kn", Length.METRES_PER_NAUTICAL_MILE / 3600, 0),
-    FEET_PER_SECOND(Kind.SPEED, "ft/s", Length.METRES_PER_FOOT, 0),
-    FEET_PER_MINUTE(Kind.SPEED, "ft/min", Length.METRES_PER_FOOT / 60, 0),
+    KILOMETRES_PER_HOUR(Kind.SPEED, "km/h", NamedUnit.KILOMETRE_PER_HOUR.factor(), 0),
+    MILES_PER_HOUR(Kind.SPEED, "mph", NamedUnit.STATUTE_MILE_PER_HOUR.factor(), 0),
+    KNOTS(Kind.SPEED, "kn", NamedUnit.KNOT.factor(), 0),
+    FEET_PER_SECOND(Kind.SPEED, "ft/s", NamedUnit.FOOT.factor(), 0),
+    FEET_PER_MINUTE(Kind.SPEED, "ft/min", NamedUnit.FOOT_PER_MINUTE.factor(), 0),
     CELSIUS(Kind.TEMPERATURE, "°C", 1, 0),
     FAHRENHEIT(Kind.TEMPERATURE, "°F", 5.0 / 9, -160.0 / 9), // exact: (F - 32) x 5/9
     KELVIN(Kind.TEMPERATURE, "K", 1, -273.15),

@@ -5,27 +5,24 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import yarrek.core.rulebook.Limit;
+import yarrek.core.units.NamedUnit;
 
 /** Figures with the unit in which a law prints them, such as "400 ft", turned into the unit of the fact. */
 final class Measures {
     private static final Pattern FIGURE = Pattern.compile("(-?[0-9]{1,9}(?:[.][0-9]{1,9})?)(?: ([A-Za-z/°%$²]+))?");
 
-    /** 1,852 m in 3,600 s, to more places than a double holds. */
-    private static final BigDecimal KNOT =
-            new BigDecimal(1852).divide(new BigDecimal(3600), new java.math.MathContext(40));
-
-    /** Factors to the unit of the fact, exact by definition: international foot, pound, and nautical and statute mile. */
+    /** Factors to the unit of the fact. */
     private static final Map<String, Map<String, BigDecimal>> FACTORS = Map.of(
             "m",
             Map.of(
-                    "km", new BigDecimal("1000"),
-                    "ft", new BigDecimal("0.3048"),
-                    "NM", new BigDecimal("1852"),
-                    "SM", new BigDecimal("1609.344")),
+                    "km", NamedUnit.KILOMETRE.exact(),
+                    "ft", NamedUnit.FOOT.exact(),
+                    "NM", NamedUnit.NAUTICAL_MILE.exact(),
+                    "SM", NamedUnit.STATUTE_MILE.exact()),
             "g",
-            Map.of("kg", new BigDecimal("1000"), "lb", new BigDecimal("453.59237")),
+            Map.of("kg", NamedUnit.KILOGRAM.exact(), "lb", NamedUnit.POUND.exact()),
             "m/s",
-            Map.of("kt", KNOT),
+            Map.of("kt", NamedUnit.KNOT.exact()),
             "months",
             Map.of("years", new BigDecimal("12")));
 

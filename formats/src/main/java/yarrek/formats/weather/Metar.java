@@ -14,6 +14,7 @@ import java.util.OptionalDouble;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import yarrek.core.units.Length;
+import yarrek.core.units.NamedUnit;
 import yarrek.core.weather.Observation;
 
 /**
@@ -23,10 +24,6 @@ import yarrek.core.weather.Observation;
  * these is told, never guessed at.
  */
 public final class Metar {
-    /** 1852/3600: a nautical mile an hour. */
-    private static final double MPS_PER_KNOT = 1852.0 / 3600;
-
-    private static final double METRES_PER_STATUTE_MILE = 1609.344;
     private static final double HPA_PER_INCH = 33.8639;
     private static final int MOST_TEXT = 600;
 
@@ -270,7 +267,11 @@ public final class Metar {
     private boolean wind(String g) {
         Matcher m = WIND.matcher(g);
         if (m.matches()) {
-            double unit = m.group(4).equals("KT") ? MPS_PER_KNOT : m.group(4).equals("KMH") ? 1 / 3.6 : 1;
+            double unit = switch (m.group(4)) {
+                case "KT" -> NamedUnit.KNOT.factor();
+                case "KMH" -> NamedUnit.KILOMETRE_PER_HOUR.factor();
+                default -> 1;
+            };
             variable = m.group(1).equals("VRB");
             if (m.group(1).matches("\\d{3}")) {
                 windFrom = OptionalDouble.of(direction(m.group(1)) % 360);
@@ -328,7 +329,7 @@ public final class Metar {
             miles += m.group(5) != null
                     ? Double.parseDouble(m.group(5))
                     : Double.parseDouble(m.group(3)) / Double.parseDouble(m.group(4));
-            visibility = OptionalDouble.of(miles * METRES_PER_STATUTE_MILE);
+            visibility = OptionalDouble.of(miles * NamedUnit.STATUTE_MILE.factor());
             return true;
         }
         return g.equals("////") || g.equals("//////");

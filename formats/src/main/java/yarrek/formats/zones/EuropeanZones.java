@@ -19,6 +19,7 @@ import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
 import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.units.NamedUnit;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.maps.BrokenMapException;
 import yarrek.formats.maps.GeoJsonMap;
@@ -216,7 +217,7 @@ final class EuropeanZones {
             throw new IllegalArgumentException(
                     "radius: found \"" + ZoneFiles.cut(h.path("radius").asString("")) + "\"; a number is expected");
         }
-        return h.get("radius").doubleValue() * (unit.equalsIgnoreCase("FT") ? 0.3048 : 1);
+        return h.get("radius").doubleValue() * (unit.equalsIgnoreCase("FT") ? NamedUnit.FOOT.factor() : 1);
     }
 
     private static HeightLimit limit269(JsonNode g, String which) {

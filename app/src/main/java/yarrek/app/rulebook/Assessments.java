@@ -1,0 +1,422 @@
+package yarrek.app.rulebook;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.zip.DeflaterOutputStream;
+import java.util.zip.InflaterInputStream;
+import javax.sql.DataSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
+import org.springframework.transaction.support.TransactionOperations;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.json.JsonMapper;
+import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.Vocabulary;
+
+/**
+ * Assessments as they are stored: the findings and facts of each packed without the words of its rules, which are kept once
+ * for all that were judged by them; beside it, in rows, what is asked of many at once.
+ */
+@Component
+public class Assessments {
+    /** What an assessment is of. */
+    public enum Kind {
+        JOB("J"),
+        FLIGHT("F");
+
+        private final String code;
+
+        Kind(String code) {
+            this.code = code;
+        }
+    }
+
+    /**
+     * A paper that a rule which applies wants of somebody or of an aircraft.
+     *
+     * @param levels any of which will do; empty for any
+     */
+    public record Need(String ruleId, UUID holderId, String kind, Set<String> levels) {}
+
+    /** The words of a rule as they were. */
+    private record Words(
+            String ruleId,
+            String title,
+            String layer,
+            Severity severity,
+            String citation,
+            String remedy,
+            String requires,
+            String appliesWhen,
+            LocalDate readOn,
+            String confidence,
+            String notes,
+            String tier,
+            String phase,
+            String coveredBy) {
+        static Words of(FindingRow f) {
+            return new Words(
+                    f.ruleId(),
+                    f.title(),
+                    f.layer(),
+                    f.severity(),
+                    f.citation(),
+                    f.remedy(),
+                    f.requires(),
+                    f.appliesWhen(),
+                    f.readOn(),
+                    f.confidence(),
+                    f.notes(),
+                    f.tier(),
+                    f.phase(),
+                    f.coveredBy());
+        }
+    }
+
+    /** A finding without its words; names are short, for there are many of them. */
+    @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+    private record Said(
+            int w,
+            Verdict v,
+            String s,
+            FindingRow.GaugeRow g,
+            List<String> m,
+            List<FindingRow.IntervalRow> i,
+            String b,
+            boolean d,
+            String x,
+            boolean o) {}
+
+    private record Seen(String n, String v, String s) {}
+
+    private record Body(List<Said> findings, List<Seen> facts) {}
+
+    private final JdbcTemplate jdbc;
+    private final NamedParameterJdbcTemplate named;
+    private final JsonMapper json;
+    private final TransactionOperations apart;
+    private final Map<String, Integer> idBySha = new ConcurrentHashMap<>();
+    private final Map<Integer, String> textById = new ConcurrentHashMap<>();
+    private final Map<Integer, Words> wordsById = new ConcurrentHashMap<>();
+
+    @Autowired
+    Assessments(JdbcTemplate jdbc, JsonMapper json, PlatformTransactionManager transactions) {
+        this(jdbc, json, apart(transactions));
+    }
+
+    /** On a database of which nothing else takes care, such as one that is being brought up to date. */
+    public static Assessments on(DataSource database, JsonMapper json) {
+        return new Assessments(new JdbcTemplate(database), json, TransactionOperations.withoutTransaction());
+    }
+
+    /** @param apart in what words are kept, whatever becomes of the transaction that first needed them */
+    private Assessments(JdbcTemplate jdbc, JsonMapper json, TransactionOperations apart) {
+        this.jdbc = jdbc;
+        this.named = new NamedParameterJdbcTemplate(jdbc);
+        this.json = json;
+        this.apart = apart;
+    }
+
+    private static TransactionOperations apart(PlatformTransactionManager transactions) {
+        TransactionTemplate apart = new TransactionTemplate(transactions);
+        apart.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
+        return apart;
+    }
+
+    // --- writing -----------------------------------------------------------------------------------------------------
+
+    /** Stores an assessment in the place of the one before; writes nothing when it says the same. */
+    public void put(Kind kind, UUID subject, AssessmentRow a, List<Need> needs, Instant at) {
+        int[] ids = keep(a.findings());
+        int heads = keepText(List.of(Map.entry("", a.heads() == null ? "" : a.heads())))[0];
+        Body body = body(a, ids);
+        byte[] packed = pack(json.writeValueAsBytes(body));
+        String packs = String.join("\n", a.packs());
+        String sha = sha256(packs + heads + HexFormat.of().formatHex(packed) + needs);
+        List<String> before = jdbc.queryForList(
+                "select sha256 from assessment where subject_id = ? for update", String.class, subject);
+        if (before.equals(List.of(sha))) {
+            jdbc.update(
+                    "update assessment set judged_at = ?, version = version + 1 where subject_id = ?",
+                    LocalDateTime.ofInstant(at, ZoneOffset.UTC),
+                    subject);
+            return;
+        }
+        jdbc.update(
+                "insert into assessment values (?, ?, 0, ?, ?, ?, ?, ?) on duplicate key update version = version + 1,"
+                        + " judged_at = value(judged_at), packs = value(packs), heads_id = value(heads_id),"
+                        + " sha256 = value(sha256), body = value(body)",
+                subject,
+                kind.code,
+                LocalDateTime.ofInstant(at, ZoneOffset.UTC),
+                packs,
+                heads,
+                sha,
+                packed);
+        rows(subject, a, ids, needs, !before.isEmpty());
+    }
+
+    private void rows(UUID subject, AssessmentRow a, int[] ids, List<Need> needs, boolean again) {
+        if (again) {
+            jdbc.update("delete from finding where subject_id = ?", subject);
+            jdbc.update("delete from need where subject_id = ?", subject);
+        }
+        List<Object[]> rows = new ArrayList<>();
+        for (int i = 0; i < ids.length; i++) {
+            FindingRow f = a.findings().get(i);
+            if (f.verdict() != Verdict.NOT_APPLICABLE) {
+                rows.add(
+                        new Object[] {subject, ids[i], f.verdict().name(), f.beatenBy() == null && f.waiver() == null});
+            }
+        }
+        // a rule that stands twice in the packs is one row
+        jdbc.batchUpdate("insert ignore into finding values (?, ?, ?, ?)", rows);
+        if (!needs.isEmpty()) {
+            jdbc.batchUpdate(
+                    "insert into need values (?, ?, ?, ?, ?)",
+                    needs.stream()
+                            .map(n -> new Object[] {
+                                subject, n.ruleId(), n.holderId(), n.kind(), String.join(";", new TreeSet<>(n.levels()))
+                            })
+                            .toList());
+        }
+    }
+
+    private static Body body(AssessmentRow a, int[] ids) {
+        List<Said> said = new ArrayList<>();
+        for (int i = 0; i < ids.length; i++) {
+            FindingRow f = a.findings().get(i);
+            said.add(new Said(
+                    ids[i],
+                    f.verdict(),
+                    f.says(),
+                    f.gauge(),
+                    f.missingFacts(),
+                    f.intervals(),
+                    f.beatenBy(),
+                    f.onTheDay(),
+                    f.waiver(),
+                    f.otherDay()));
+        }
+        return new Body(
+                said,
+                a.facts().stream()
+                        .map(f -> new Seen(f.name(), f.value(), f.source()))
+                        .toList());
+    }
+
+    private int[] keep(List<FindingRow> findings) {
+        return keepText(findings.stream()
+                .map(f -> Map.entry(f.ruleId(), json.writeValueAsString(Words.of(f))))
+                .toList());
+    }
+
+    /** Identities of texts, each with the rule it is of; those not kept yet are kept now. */
+    private int[] keepText(List<Map.Entry<String, String>> texts) {
+        Map<String, Map.Entry<String, String>> fresh = new LinkedHashMap<>();
+        String[] shas = new String[texts.size()];
+        for (int i = 0; i < shas.length; i++) {
+            shas[i] = sha256(texts.get(i).getValue());
+            if (!idBySha.containsKey(shas[i])) {
+                fresh.put(shas[i], texts.get(i));
+            }
+        }
+        if (!fresh.isEmpty()) {
+            apart.executeWithoutResult(t -> {
+                jdbc.batchUpdate(
+                        "insert ignore into kept_words (sha256, rule_id, words) values (?, ?, ?)",
+                        fresh.entrySet().stream()
+                                .map(e -> new Object[] {
+                                    e.getKey(),
+                                    e.getValue().getKey().isEmpty()
+                                            ? null
+                                            : e.getValue().getKey(),
+                                    e.getValue().getValue()
+                                })
+                                .toList());
+                named.query(
+                        "select id, sha256, words from kept_words where sha256 in (:s)",
+                        Map.of("s", fresh.keySet()),
+                        r -> {
+                            idBySha.put(r.getString(2), r.getInt(1));
+                            textById.put(r.getInt(1), r.getString(3));
+                        });
+            });
+        }
+        int[] ids = new int[shas.length];
+        for (int i = 0; i < ids.length; i++) {
+            ids[i] = idBySha.get(shas[i]);
+        }
+        return ids;
+    }
+
+    // --- reading -----------------------------------------------------------------------------------------------------
+
+    public Optional<AssessmentRow> of(UUID subject) {
+        return Optional.ofNullable(of(List.of(subject)).get(subject));
+    }
+
+    /** Assessments by what they are of, in two statements however many. */
+    public Map<UUID, AssessmentRow> of(Collection<UUID> subjects) {
+        record Stored(UUID subject, String packs, int heads, Body body) {}
+        if (subjects.isEmpty()) {
+            return Map.of();
+        }
+        List<Stored> stored = named.query(
+                "select subject_id, packs, heads_id, body from assessment where subject_id in (:s)",
+                Map.of("s", subjects),
+                (r, i) -> new Stored(
+                        r.getObject(1, UUID.class),
+                        r.getString(2),
+                        r.getInt(3),
+                        json.readValue(unpack(r.getBytes(4)), Body.class)));
+        Set<Integer> wanted = new TreeSet<>();
+        stored.forEach(s -> {
+            wanted.add(s.heads());
+            s.body().findings().forEach(f -> wanted.add(f.w()));
+        });
+        wanted.removeIf(textById::containsKey);
+        if (!wanted.isEmpty()) {
+            named.query("select id, words from kept_words where id in (:i)", Map.of("i", wanted), r -> {
+                textById.put(r.getInt(1), r.getString(2));
+            });
+        }
+        Map<UUID, AssessmentRow> found = new HashMap<>();
+        stored.forEach(s -> found.put(
+                s.subject(),
+                new AssessmentRow(
+                        s.body().findings().stream().map(this::finding).toList(),
+                        s.body().facts().stream().map(Assessments::fact).toList(),
+                        s.packs().isEmpty() ? List.of() : List.of(s.packs().split("\n")),
+                        textById.get(s.heads()))));
+        return found;
+    }
+
+    private FindingRow finding(Said f) {
+        Words w = wordsById.computeIfAbsent(f.w(), id -> json.readValue(textById.get(id), Words.class));
+        List<String> missing = f.m() == null ? List.of() : f.m();
+        return new FindingRow(
+                w.ruleId(),
+                w.title(),
+                w.layer(),
+                w.severity(),
+                f.v(),
+                f.s() == null ? "" : f.s(),
+                f.g(),
+                missing.stream()
+                        .map(m -> Vocabulary.knows(m) ? Vocabulary.define(m).question() : m)
+                        .toList(),
+                f.i() == null ? List.of() : f.i(),
+                f.b(),
+                w.citation(),
+                w.remedy(),
+                w.requires(),
+                w.appliesWhen(),
+                w.readOn(),
+                w.confidence(),
+                w.notes(),
+                f.d(),
+                missing,
+                w.tier(),
+                w.phase(),
+                w.coveredBy(),
+                f.x(),
+                f.o());
+    }
+
+    private static AssessmentRow.FactRow fact(Seen f) {
+        String label = Vocabulary.knows(f.n()) ? Vocabulary.define(f.n()).label() : f.n();
+        return new AssessmentRow.FactRow(f.n(), label, f.v(), f.s());
+    }
+
+    /** The papers that rules want for each of these, in one statement. */
+    public Map<UUID, List<Need>> needs(Collection<UUID> subjects) {
+        Map<UUID, List<Need>> needs = new HashMap<>();
+        if (!subjects.isEmpty()) {
+            named.query(
+                    "select subject_id, rule_id, holder_id, kind, levels from need where subject_id in (:s)",
+                    Map.of("s", subjects),
+                    r -> {
+                        needs.computeIfAbsent(r.getObject(1, UUID.class), k -> new ArrayList<>())
+                                .add(new Need(
+                                        r.getString(2),
+                                        r.getObject(3, UUID.class),
+                                        r.getString(4),
+                                        r.getString(5).isEmpty()
+                                                ? Set.of()
+                                                : Set.of(r.getString(5).split(";"))));
+                    });
+        }
+        return needs;
+    }
+
+    /** Of what a rule speaks: subjects of a kind to which it applies, with what came of it. */
+    public Map<UUID, Verdict> touchedBy(String ruleId, Kind kind) {
+        Map<UUID, Verdict> touched = new HashMap<>();
+        jdbc.query(
+                "select f.subject_id, f.verdict from finding f join kept_words w on w.id = f.words_id"
+                        + " join assessment a on a.subject_id = f.subject_id where w.rule_id = ? and a.subject_kind = ?",
+                r -> {
+                    touched.put(r.getObject(1, UUID.class), Verdict.valueOf(r.getString(2)));
+                },
+                ruleId,
+                kind.code);
+        return touched;
+    }
+
+    // --- packing -----------------------------------------------------------------------------------------------------
+
+    private static byte[] pack(byte[] plain) {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (DeflaterOutputStream out = new DeflaterOutputStream(bytes)) {
+            out.write(plain);
+        } catch (IOException e) {
+            throw new UncheckedIOException("writing to memory", e);
+        }
+        return bytes.toByteArray();
+    }
+
+    private static byte[] unpack(byte[] packed) {
+        try (InflaterInputStream in = new InflaterInputStream(new ByteArrayInputStream(packed))) {
+            return in.readAllBytes();
+        } catch (IOException e) {
+            throw new IllegalStateException("a stored assessment is damaged: " + e.getMessage(), e);
+        }
+    }
+
+    private static String sha256(String text) {
+        try {
+            return HexFormat.of()
+                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}
