@@ -238,7 +238,6 @@ public class Airspace {
      */
     public List<ZoneMet> met(
             SiteLook look, OptionalDouble takeoffMassG, Map<String, String> approvalOfZone, ZoneId place) {
-        Set<String> undecided = held().undecided();
         return look.pressing().stream()
                 .filter(m -> m.zone().kind().isLaw())
                 .filter(m -> binds(m.zone(), takeoffMassG))
@@ -247,7 +246,7 @@ public class Airspace {
                         m.zone().name() + " (" + m.zone().heights() + ")",
                         m.zone().restriction(),
                         m.meeting() == Zone.Meeting.TOUCHES,
-                        says(m, place) + (undecided.contains(m.zone().id()) ? UNDECIDED : ""),
+                        says(m, place) + undecided(m.zone()),
                         Optional.ofNullable(approvalOfZone.get(m.zone().id())),
                         m.meeting() == Zone.Meeting.NOT_KNOWN ? Optional.of(m.whyHeight()) : Optional.empty(),
                         !m.zone().times().equals(Timetable.ALWAYS)))
@@ -256,6 +255,11 @@ public class Airspace {
 
     private static final String UNDECIDED =
             " The notice was not understood whole, so more may be taken than it means: decide it under its source.";
+
+    /** What to say of a zone of which more was taken than is certain; empty for any other. */
+    public String undecided(Zone z) {
+        return held().undecided().contains(z.id()) ? UNDECIDED : "";
+    }
 
     public static boolean binds(Zone z, OptionalDouble takeoffMassG) {
         return z.bindsFromG().isEmpty()

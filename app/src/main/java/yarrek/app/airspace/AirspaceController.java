@@ -297,12 +297,15 @@ class AirspaceController {
     String decide(
             @PathVariable("id") UUID id,
             @RequestParam("source") UUID source,
-            @RequestParam("decision") String decision,
+            @RequestParam(value = "decision", defaultValue = "") String decision,
             @RequestParam(value = "area", defaultValue = "") String area,
             @RequestParam(value = "reason", defaultValue = "") String reason,
             RedirectAttributes flash) {
         String back = "redirect:/airspace/sources/" + source;
         try {
+            if (decision.isEmpty()) {
+                throw new IllegalArgumentException("choose what the notice means");
+            }
             Doubts.Decision d = decision.equals("UNDO") ? null : Doubts.Decision.valueOf(decision);
             if (d == Doubts.Decision.LEFT && reason.isBlank()) {
                 throw new IllegalArgumentException("say why the notice does not concern you");

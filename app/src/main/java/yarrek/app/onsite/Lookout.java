@@ -167,7 +167,7 @@ public class Lookout {
                     stands[0],
                     stands[1],
                     stands[2],
-                    Airspace.says(m, s.site().zone())));
+                    Airspace.says(m, s.site().zone()) + airspace.undecided(m.zone())));
         }
         List<String> law = rows.stream()
                 .filter(r -> r.stands().equals("binds") || r.stands().equals("not known"))

@@ -94,12 +94,16 @@ public class Today {
     }
 
     /** Sources of zones that are out of date, or will be within days. */
-    private void zones(Instant now, List<Item> items) {
+    private void zones(Instant now, ZoneId zone, List<Item> items) {
         for (Airspace.SourceView s : airspace.sources()) {
             if (s.undecided() > 0) {
                 items.add(new Item(
-                        now,
-                        false,
+                        now.atZone(zone)
+                                .toLocalDate()
+                                .atTime(23, 59)
+                                .atZone(zone)
+                                .toInstant(),
+                        true,
                         "dots",
                         "not known",
                         "Zones: " + s.name(),
@@ -107,7 +111,7 @@ public class Today {
                                 + " not understood whole, so more counts than may be meant",
                         "/airspace/sources/" + s.id() + "#decide",
                         "decide",
-                        true));
+                        false));
             }
             long left = s.staleDays() - s.ageDays();
             if (left <= Math.min(ZONES_AHEAD_DAYS, s.staleDays() / 7)) {
@@ -155,7 +159,7 @@ public class Today {
         papers(viewer, operator, today, zone, spans, items);
         approvals(viewer, today, zone, items);
         if (viewer.isManager()) {
-            zones(now, items);
+            zones(now, zone, items);
         }
         flights(viewer, now, items);
         for (Incidents.View i : incidents.open(viewer)) {
