@@ -5,11 +5,9 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.annotation.Bean;
 import org.springframework.modulith.Modulithic;
-import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** The web application. */
 @SpringBootApplication
-@EnableScheduling
 @Modulithic(systemName = "Yarrek")
 public class YarrekApplication {
     public static void main(String[] args) {

@@ -2,6 +2,7 @@ package yarrek.app;
 
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.context.annotation.Import;
 import org.springframework.test.context.ActiveProfiles;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
@@ -18,6 +19,7 @@ import org.springframework.test.context.DynamicPropertySource;
             "yarrek.stand-ins-slow=3s"
         })
 @ActiveProfiles("demo")
+@Import(WorkTest.Trying.class)
 abstract class RunningApp {
     @LocalServerPort
     int port;

@@ -16,7 +16,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.answers.Answers;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.jobs.Rejudging;
+import yarrek.app.jobs.TimePassing;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.Verdict;
@@ -27,7 +27,7 @@ class StandingTest extends RunningApp {
     Jobs jobs;
 
     @Autowired
-    Rejudging rejudging;
+    TimePassing time;
 
     @Autowired
     Rulebook rulebook;
@@ -162,8 +162,7 @@ class StandingTest extends RunningApp {
     @Test
     void aSourceThatGoesOutOfDateChangesFindingsThoughNobodySaves() {
         UUID bog = job("Peat bog grid, north");
-        rejudging.timePassed();
-        rejudging.idle();
+        time.look();
         assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.MET);
         List<Map<String, Object>> before = jdbc.sql("select id, published_on, brought_in_at from zone_source")
                 .query()
@@ -172,12 +171,10 @@ class StandingTest extends RunningApp {
             jdbc.sql("update zone_source set published_on = null, brought_in_at = ?, version = version + 1")
                     .param(Timestamp.from(Instant.now().minus(Duration.ofDays(90))))
                     .update();
-            rejudging.timePassed();
-            rejudging.idle();
+            time.look();
             assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.NOT_KNOWN);
             Instant judged = view(bog).assessedAt();
-            rejudging.timePassed();
-            rejudging.idle();
+            time.look();
             assertThat(view(bog).assessedAt()).as("nothing has passed since").isEqualTo(judged);
         } finally {
             before.forEach(
@@ -185,8 +182,7 @@ class StandingTest extends RunningApp {
                                     + " where id = ?")
                             .params(r.get("published_on"), r.get("brought_in_at"), r.get("id"))
                             .update());
-            rejudging.timePassed();
-            rejudging.idle();
+            time.look();
         }
         assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.MET);
     }

@@ -11,6 +11,7 @@ import java.time.ZoneOffset;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import org.hibernate.SessionFactory;
 import org.hibernate.stat.Statistics;
 import org.junit.jupiter.api.Test;
@@ -101,6 +102,23 @@ class StatementCountTest extends RunningApp {
                     .as(name + " before: " + few)
                     .isEqualTo(few.get(name)));
             assertThat(few.get("weave")).isLessThanOrEqualTo(6);
+        } finally {
+            shrink();
+        }
+    }
+
+    /** What is read to judge is read for all at once: of each job there are only its own rows to write. */
+    @Test
+    void judgingReadsTheSameForOneJobAndForMany() throws IOException {
+        List<UUID> one = jobs.openIds().subList(0, 1);
+        long alone = Statements.of(jdbc, () -> jobs.judgeAgain(one, "test"));
+        grow();
+        try {
+            List<UUID> many = jobs.openIds();
+            long all = Statements.of(jdbc, () -> jobs.judgeAgain(many, "test"));
+            // a look at what stands and the hour of judging, in the assessment and in the job
+            assertThat(all - alone).isLessThanOrEqualTo(3L * (many.size() - 1));
+            assertThat(alone).isLessThanOrEqualTo(22);
         } finally {
             shrink();
         }

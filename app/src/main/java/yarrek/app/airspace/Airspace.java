@@ -29,13 +29,12 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.PerTransaction;
 import yarrek.core.airspace.SiteLook;
-import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneIndex;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.geo.Area;
-import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.time.TimeWindow;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.zones.ZoneFiles;
@@ -99,6 +98,7 @@ public class Airspace {
     private final Clock clock;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
+    private final PerTransaction<ZonesOnFile> onFile = new PerTransaction<>();
     private volatile Held held;
 
     /**
@@ -127,16 +127,38 @@ public class Airspace {
     /** Every zone on file, to be found by place. Read once and kept until a source changes. */
     @Transactional(readOnly = true)
     public ZoneIndex index() {
-        return held().index();
+        return onFile().index();
+    }
+
+    /** The zones with the standing of their sources: one statement a transaction, and more only when a source has changed. */
+    @Transactional(readOnly = true)
+    public ZonesOnFile onFile() {
+        return onFile.get(() -> {
+            List<ZoneSourceEntity> all = em.createQuery("from ZoneSourceEntity s order by s.id", ZoneSourceEntity.class)
+                    .getResultList();
+            Held h = held(all);
+            return new ZonesOnFile(
+                    clock.instant(),
+                    h.index(),
+                    all.stream()
+                            .map(s -> new ZonesOnFile.Source(
+                                    s.id, edition(s), s.staleDays, s.format.equals(OWN), s.whole))
+                            .toList(),
+                    h.law(),
+                    h.maker(),
+                    h.undecided());
+        });
     }
 
     private Held held() {
-        String state = String.valueOf(em.createQuery(
-                        "select count(s), sum(s.zones), max(s.broughtInAt), sum(s.version) from ZoneSourceEntity s",
-                        Object[].class)
-                .getResultStream()
-                .map(java.util.Arrays::toString)
-                .toList());
+        return held(em.createQuery("from ZoneSourceEntity s order by s.id", ZoneSourceEntity.class)
+                .getResultList());
+    }
+
+    private Held held(List<ZoneSourceEntity> all) {
+        String state = all.stream()
+                .map(s -> s.id + " " + s.version + " " + s.broughtInAt)
+                .collect(Collectors.joining("; "));
         Held h = held;
         if (h != null && h.state().equals(state)) {
             return h;
@@ -226,39 +248,7 @@ public class Airspace {
     /** What a plan meets and what lies around it. */
     @Transactional(readOnly = true)
     public SiteLook look(SiteLook.Plan plan) {
-        return SiteLook.of(plan, index());
-    }
-
-    /**
-     * Zones that a plan meets, as the rules want them; the maker's map is left out, and so is a zone that binds only from
-     * a mass which the build does not reach.
-     *
-     * @param takeoffMassG of the build in grams; empty when not known, and then every zone binds
-     * @param approvalOfZone reference of the approval that lifts a zone, by the zone's id
-     */
-    public List<ZoneMet> met(
-            SiteLook look, OptionalDouble takeoffMassG, Map<String, String> approvalOfZone, ZoneId place) {
-        return look.pressing().stream()
-                .filter(m -> m.zone().kind().isLaw())
-                .filter(m -> binds(m.zone(), takeoffMassG))
-                .map(m -> new ZoneMet(
-                        m.zone().id(),
-                        m.zone().name() + " (" + m.zone().heights() + ")",
-                        m.zone().restriction(),
-                        m.meeting() == Zone.Meeting.TOUCHES,
-                        says(m, place) + undecided(m.zone()),
-                        Optional.ofNullable(approvalOfZone.get(m.zone().id())),
-                        m.meeting() == Zone.Meeting.NOT_KNOWN ? Optional.of(m.whyHeight()) : Optional.empty(),
-                        !m.zone().times().equals(Timetable.ALWAYS)))
-                .toList();
-    }
-
-    private static final String UNDECIDED =
-            " The notice was not understood whole, so more may be taken than it means: decide it under its source.";
-
-    /** What to say of a zone of which more was taken than is certain; empty for any other. */
-    public String undecided(Zone z) {
-        return held().undecided().contains(z.id()) ? UNDECIDED : "";
+        return onFile().look(plan);
     }
 
     public static boolean binds(Zone z, OptionalDouble takeoffMassG) {
@@ -328,45 +318,13 @@ public class Airspace {
     /** Stale when any source of law is out of date now; the operator's own zones and the maker's map do not count. */
     @Transactional(readOnly = true)
     public Freshness freshness() {
-        return freshness(clock.instant());
-    }
-
-    /** The same on another day, such as that of a flight: stale when an edition lies further from it than its age limit. */
-    @Transactional(readOnly = true)
-    public Freshness freshness(Instant on) {
-        Set<UUID> ofLaw = held().law();
-        List<ZoneSourceEntity> law = em.createQuery("from ZoneSourceEntity s", ZoneSourceEntity.class)
-                .getResultStream()
-                .filter(s -> ofLaw.contains(s.id) && !s.format.equals(OWN))
-                .toList();
-        return law.isEmpty()
-                ? Freshness.NONE
-                : law.stream()
-                                .anyMatch(s -> Math.abs(
-                                                Duration.between(edition(s), on).toDays())
-                                        > s.staleDays)
-                        ? Freshness.STALE
-                        : Freshness.CURRENT;
+        return onFile().freshness();
     }
 
     private static Instant edition(ZoneSourceEntity s) {
         return s.publishedOn == null
                 ? s.broughtInAt
                 : s.publishedOn.atStartOfDay(java.time.ZoneOffset.UTC).toInstant();
-    }
-
-    /** Whether a maker's map is on file and none of them is out of date. */
-    @Transactional(readOnly = true)
-    public boolean isMakerCurrent() {
-        Set<UUID> makers = held().maker();
-        return !makers.isEmpty()
-                && sources().stream().filter(s -> makers.contains(s.id())).noneMatch(SourceView::stale);
-    }
-
-    /** Whether a current source says that it holds every zone and aerodrome. */
-    @Transactional(readOnly = true)
-    public boolean isWhole() {
-        return sources().stream().anyMatch(s -> s.whole() && !s.stale());
     }
 
     // --- bringing in -------------------------------------------------------------------------------------------------
@@ -419,6 +377,7 @@ public class Airspace {
             }
         }
         em.flush();
+        onFile.forget();
         events.publishEvent(new ZonesChanged());
         return view(source, doubts.waiting());
     }
@@ -559,6 +518,7 @@ public class Airspace {
         source.broughtInAt = edition; // what was decided makes no source newer
         em.lock(source, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
         em.flush();
+        onFile.forget();
         events.publishEvent(new ZonesChanged());
         return source.id;
     }
@@ -571,6 +531,7 @@ public class Airspace {
                 .executeUpdate();
         em.remove(entity(sourceId));
         em.flush();
+        onFile.forget();
         events.publishEvent(new ZonesChanged());
     }
 
@@ -602,6 +563,7 @@ public class Airspace {
         source.broughtInBy = by;
         replace(source, zones);
         em.flush();
+        onFile.forget();
         events.publishEvent(new ZonesChanged());
     }
 
@@ -620,6 +582,7 @@ public class Airspace {
                         .filter(o -> id.equals(held().sourceOfZone().get(o.id())) && !o.id().equals(zoneId))
                         .toList());
         em.flush();
+        onFile.forget();
         events.publishEvent(new ZonesChanged());
     }
 

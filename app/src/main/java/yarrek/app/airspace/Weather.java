@@ -5,8 +5,11 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.context.ApplicationEventPublisher;
@@ -104,29 +107,43 @@ public class Weather {
     /** Reports of a site for a stretch of time, the newest entry of the same time and kind alone, in order of time. */
     @Transactional(readOnly = true)
     public List<Report> between(UUID siteId, Instant from, Instant to) {
-        List<Report> all = new ArrayList<>();
+        return between(List.of(siteId), from, to).getOrDefault(siteId, List.of());
+    }
+
+    /** The same for many sites, in one statement. */
+    @Transactional(readOnly = true)
+    public Map<UUID, List<Report>> between(Collection<UUID> siteIds, Instant from, Instant to) {
+        Map<UUID, List<Report>> bySite = new HashMap<>();
+        if (siteIds.isEmpty()) {
+            return bySite;
+        }
         em.createQuery(
-                        "from WeatherReportEntity w where w.siteId = :s and w.at >= :f and w.at <= :t order by w.at, w.enteredAt desc",
+                        "from WeatherReportEntity w where w.siteId in :s and w.at >= :f and w.at <= :t order by w.at, w.enteredAt desc",
                         WeatherReportEntity.class)
-                .setParameter("s", siteId)
+                .setParameter("s", siteIds)
                 .setParameter("f", from.minus(HOLDS))
                 .setParameter("t", to.plus(FORECAST_HOLDS))
                 .getResultStream()
-                .map(w -> new Report(
-                        w.id,
-                        w.at,
-                        Kind.valueOf(w.kind),
-                        w.raw,
-                        json.readValue(w.observation, Observation.class),
-                        w.source,
-                        w.enteredBy,
-                        w.enteredAt))
-                .forEach(r -> {
-                    if (all.stream().noneMatch(o -> o.at().equals(r.at()) && o.kind() == r.kind())) {
-                        all.add(r);
+                .forEach(w -> {
+                    List<Report> all = bySite.computeIfAbsent(w.siteId, k -> new ArrayList<>());
+                    Kind kind = Kind.valueOf(w.kind);
+                    if (all.stream().noneMatch(o -> o.at().equals(w.at) && o.kind() == kind)) {
+                        all.add(report(w, kind));
                     }
                 });
-        return all;
+        return bySite;
+    }
+
+    private Report report(WeatherReportEntity w, Kind kind) {
+        return new Report(
+                w.id,
+                w.at,
+                kind,
+                w.raw,
+                json.readValue(w.observation, Observation.class),
+                w.source,
+                w.enteredBy,
+                w.enteredAt);
     }
 
     /** The instant that stands for an hour: a second before half past, for at half past the next forecast is as near. */

@@ -6,7 +6,9 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -216,23 +218,51 @@ public class Answers {
     /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
     @Transactional(readOnly = true)
     public void put(Facts.Builder b, Map<About, UUID> of) {
-        if (of.isEmpty()) {
-            return;
+        onFile(of.values()).put(b, of);
+    }
+
+    /** What was said of these, in one statement. */
+    @Transactional(readOnly = true)
+    public OnFile onFile(Collection<UUID> ids) {
+        Map<UUID, List<AnswerEntity>> byId = new HashMap<>();
+        if (!ids.isEmpty()) {
+            em.createQuery("from AnswerEntity a where a.aboutId in :ids order by a.fact", AnswerEntity.class)
+                    .setParameter("ids", ids)
+                    .getResultStream()
+                    .filter(a -> Vocabulary.knows(a.fact))
+                    .forEach(a -> byId.computeIfAbsent(a.aboutId, k -> new ArrayList<>())
+                            .add(a));
         }
-        List<AnswerEntity> all = em.createQuery("from AnswerEntity a where a.aboutId in :ids", AnswerEntity.class)
-                .setParameter("ids", of.values())
-                .getResultList();
-        for (About about : About.values()) {
-            all.stream()
-                    .filter(a -> a.about == about && a.aboutId.equals(of.get(about)) && Vocabulary.knows(a.fact))
-                    .forEach(a -> {
-                        FactDefinition d = Vocabulary.define(a.fact);
-                        b.with(
-                                a.fact,
-                                restored(d, a.value),
-                                "said of " + about.words() + " by " + a.saidBy + " on "
-                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC));
-                    });
+        return new OnFile(byId);
+    }
+
+    /** Answers about many things, read once. */
+    public final class OnFile {
+        private final Map<UUID, List<AnswerEntity>> byId;
+
+        private OnFile(Map<UUID, List<AnswerEntity>> byId) {
+            this.byId = byId;
+        }
+
+        /** A value as people write it; see {@link Answers#read(FactDefinition, String)}. */
+        public FactValue read(FactDefinition d, String text) {
+            return Answers.this.read(d, text);
+        }
+
+        /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
+        public void put(Facts.Builder b, Map<About, UUID> of) {
+            for (About about : About.values()) {
+                byId.getOrDefault(of.get(about), List.of()).stream()
+                        .filter(a -> a.about == about)
+                        .forEach(a -> {
+                            FactDefinition d = Vocabulary.define(a.fact);
+                            b.with(
+                                    a.fact,
+                                    restored(d, a.value),
+                                    "said of " + about.words() + " by " + a.saidBy + " on "
+                                            + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC));
+                        });
+            }
         }
     }
 

@@ -232,7 +232,7 @@ public class Approvals {
         return jobIds.isEmpty()
                 ? List.of()
                 : em.createQuery(
-                                "from ApprovalEntity a where a.jobId in :j order by a.firstDay, a.title",
+                                "from ApprovalEntity a where a.jobId in :j order by a.firstDay, a.title, a.numberInJob",
                                 ApprovalEntity.class)
                         .setParameter("j", jobIds)
                         .getResultStream()
@@ -717,6 +717,28 @@ public class Approvals {
     }
 
     // --- unlocks -----------------------------------------------------------------------------------------------------
+
+    @Transactional(readOnly = true)
+    public Map<UUID, List<StageSaid>> stages(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? Map.of()
+                : jdbc
+                        .sql("select approval_id, stage, rehearsal, done_at, by_whom, note from unlock_stage"
+                                + " where approval_id in (:ids) order by done_at")
+                        .param("ids", ids)
+                        .query((r, i) -> Map.entry(
+                                r.getObject(1, UUID.class),
+                                new StageSaid(
+                                        UnlockLife.Stage.valueOf(r.getString(2)),
+                                        r.getBoolean(3),
+                                        r.getTimestamp(4).toInstant(),
+                                        r.getString(5),
+                                        r.getString(6))))
+                        .list()
+                        .stream()
+                        .collect(Collectors.groupingBy(
+                                Map.Entry::getKey, Collectors.mapping(Map.Entry::getValue, Collectors.toList())));
+    }
 
     @Transactional(readOnly = true)
     public List<StageSaid> stages(UUID id) {

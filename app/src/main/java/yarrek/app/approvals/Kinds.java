@@ -18,6 +18,7 @@ import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.PerTransaction;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ChainPlan;
 import yarrek.core.approval.Holidays;
@@ -68,6 +69,7 @@ public class Kinds {
     /** Kinds or settings changed; the chains of open jobs are planned anew. */
     public record Changed() {}
 
+    private final PerTransaction<List<Row>> seen = new PerTransaction<>();
     private final EntityManager em;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
@@ -84,6 +86,10 @@ public class Kinds {
     /** Every kind, shipped ones first in their order, those switched off too. */
     @Transactional(readOnly = true)
     public List<Row> rows() {
+        return seen.get(this::read);
+    }
+
+    private List<Row> read() {
         Map<String, KindEntity> own = new LinkedHashMap<>();
         em.createQuery("from KindEntity k order by k.code", KindEntity.class)
                 .getResultList()
@@ -152,6 +158,7 @@ public class Kinds {
         if (make) {
             em.persist(k);
         }
+        seen.forget();
         events.publishEvent(new Changed());
     }
 
@@ -202,6 +209,7 @@ public class Kinds {
                     + " of this kind; say that it is not in use instead");
         }
         em.remove(k);
+        seen.forget();
         events.publishEvent(new Changed());
     }
 
@@ -242,6 +250,7 @@ public class Kinds {
         s.nudgeDays = v.nudgeDays();
         s.confirmMinutes = v.confirmMinutes();
         s.holidays = v.holidays();
+        seen.forget();
         events.publishEvent(new Changed());
     }
 

@@ -581,8 +581,15 @@ public class Chains {
 
     // --- what is due -------------------------------------------------------------------------------------------------
 
-    /** Plans the chain of a job anew and stores what is still to be sent. */
+    /** The same, with what is to be done in the same transaction when it is stored. */
     @Transactional(propagation = Propagation.REQUIRES_NEW)
+    public void storeAndSettle(UUID jobId, Runnable settled) {
+        store(jobId);
+        settled.run();
+    }
+
+    /** Plans the chain of a job anew and stores what is still to be sent. */
+    @Transactional
     public void store(UUID jobId) {
         Jobs.JobView job = jobs.jobUnchecked(jobId);
         jdbc.sql("delete from chain_due where job_id = ?").param(jobId).update();

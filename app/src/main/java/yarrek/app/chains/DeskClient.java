@@ -13,7 +13,6 @@ import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -388,7 +387,6 @@ public class DeskClient {
     }
 
     /** Asks after what is queued; two nodes doing so at once take one decision. */
-    @Scheduled(initialDelay = 45_000, fixedDelay = 45_000)
     public void askAfterQueued() {
         for (DeskBook.Call c : book.queued()) {
             try {

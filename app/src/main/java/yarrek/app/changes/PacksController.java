@@ -13,7 +13,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
-import yarrek.app.jobs.Rejudging;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.TypedInput;
@@ -26,14 +25,12 @@ import yarrek.formats.rules.RulePackReader;
 class PacksController {
     private final Rulebook rulebook;
     private final Changes changes;
-    private final Rejudging rejudging;
     private final Office office;
     private final Clock clock;
 
-    PacksController(Rulebook rulebook, Changes changes, Rejudging rejudging, Office office, Clock clock) {
+    PacksController(Rulebook rulebook, Changes changes, Office office, Clock clock) {
         this.rulebook = rulebook;
         this.changes = changes;
-        this.rejudging = rejudging;
         this.office = office;
         this.clock = clock;
     }
@@ -123,20 +120,5 @@ class PacksController {
             flash.addFlashAttribute("problem", e.getMessage());
         }
         return "redirect:/rulebook/packs";
-    }
-
-    /** How far judging again is; asks again by itself while it runs. */
-    @GetMapping("/rulebook/rejudging")
-    String rejudging(Model model) {
-        Rejudging.Progress p = rejudging.progress();
-        model.addAttribute("progress", p);
-        model.addAttribute("left", p.secondsLeft(clock.instant()));
-        return "changes/rejudging";
-    }
-
-    @PostMapping("/rulebook/rejudging/stop")
-    String stop() {
-        rejudging.stop();
-        return "redirect:/rulebook";
     }
 }

@@ -457,6 +457,22 @@ public class Fleet {
                 .getResultList());
     }
 
+    /** Every build of the aircraft of these builds, by identity, in a fixed number of statements. */
+    @Transactional(readOnly = true)
+    public Map<UUID, BuildView> withSiblings(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? Map.of()
+                : views(em.createQuery(
+                                        "select distinct b from BuildEntity b join fetch b.aircraft a join fetch a.model m"
+                                                + " left join fetch m.packs join fetch b.pack left join fetch b.accessories"
+                                                + " where a.id in (select c.aircraft.id from BuildEntity c where c.id in :ids)",
+                                        BuildEntity.class)
+                                .setParameter("ids", ids)
+                                .getResultList())
+                        .stream()
+                        .collect(Collectors.toMap(BuildView::id, b -> b));
+    }
+
     @Transactional(readOnly = true)
     public BuildView build(UUID id) {
         return views(List.of(find(BuildEntity.class, id, "build"))).get(0);

@@ -686,7 +686,8 @@ public class Flights {
                             p.kind().equals("markOnAircraft") && p.validity().covers(flown));
             b.yesNo("marked", marked, "check of the mark on file");
         }
-        papers.liabilityAmount(
+        papers.onFile(List.of(office.operator().id()))
+                .liabilityAmount(
                         office.operator().id(),
                         f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate())
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));

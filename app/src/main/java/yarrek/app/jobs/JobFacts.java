@@ -1,6 +1,5 @@
 package yarrek.app.jobs;
 
-import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.Period;
@@ -13,10 +12,11 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
-import org.springframework.stereotype.Component;
+import java.util.function.Function;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
+import yarrek.app.airspace.ZonesOnFile;
 import yarrek.app.answers.Answers;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.HeldFacts;
@@ -24,8 +24,7 @@ import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
-import yarrek.app.papers.Papers;
-import yarrek.app.rulebook.Rulebook;
+import yarrek.app.papers.PapersOnFile;
 import yarrek.core.airspace.AirspaceFacts;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.approval.Cover;
@@ -41,57 +40,26 @@ import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.WeatherFacts;
 
-/** Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. */
-@Component
-public class JobFacts {
+/**
+ * Turns a job, its site, build, crew and papers into facts. What nobody has said stays out, and so is not known. Asks nobody
+ * anything: all it needs is in the sources.
+ */
+public final class JobFacts {
     /** Kinds of paper that the operator holds as a rule, and that may be granted for one job. */
     private static final Set<String> OPERATORS = Set.of("operationalAuthorisation", "operatorCertificate");
 
-    private final Office office;
-    private final Airspace airspace;
-    private final Sites sites;
-    private final Weather weather;
-    private final Fleet fleet;
-    private final Crew crew;
-    private final Papers papers;
-    private final Answers answers;
-    private final Rulebook rulebook;
-    private final Approvals approvals;
-    private final Kinds kinds;
-    private final Neighbours neighbours;
-    private final Clock clock;
+    private final FactSources sources;
 
-    JobFacts(
-            Office office,
-            Airspace airspace,
-            Sites sites,
-            Weather weather,
-            Fleet fleet,
-            Crew crew,
-            Papers papers,
-            Answers answers,
-            Rulebook rulebook,
-            Approvals approvals,
-            Kinds kinds,
-            Neighbours neighbours,
-            Clock clock) {
-        this.neighbours = neighbours;
-        this.clock = clock;
-        this.approvals = approvals;
-        this.kinds = kinds;
-        this.office = office;
-        this.answers = answers;
-        this.rulebook = rulebook;
-        this.airspace = airspace;
-        this.sites = sites;
-        this.weather = weather;
-        this.fleet = fleet;
-        this.crew = crew;
-        this.papers = papers;
+    JobFacts(FactSources sources) {
+        this.sources = sources;
     }
 
     Facts of(UUID jobId, JobDraft d) {
-        return of(jobId, d, true, JobEntity.windows(d, sites.site(d.siteId()).zone()));
+        return of(
+                jobId,
+                d,
+                true,
+                JobEntity.windows(d, sources.sites().get(d.siteId()).zone()));
     }
 
     /**
@@ -99,14 +67,15 @@ public class JobFacts {
      * @param windows the hours looked at: those of the job, or those of one flight
      */
     Facts of(UUID jobId, JobDraft d, boolean granted, List<TimeWindow> windows) {
-        Sites.SiteView site = sites.site(d.siteId());
+        Sites.SiteView site = sources.sites().get(d.siteId());
         Facts.Builder b = Facts.builder(site.zone());
         windows.forEach(b::window);
-        Office.OperatorView operator = office.operator();
-        Fleet.BuildView build = d.buildId() == null ? null : fleet.build(d.buildId());
-        answers.put(b, about(jobId, d, operator.id(), build));
+        Office.OperatorView operator = sources.operator();
+        Fleet.BuildView build = d.buildId() == null ? null : sources.builds().get(d.buildId());
+        sources.answers().put(b, about(jobId, d, operator.id(), build));
         b.word("jurisdiction", site.jurisdiction(), "site " + site.name());
-        rulebook.reading(site.jurisdiction())
+        sources.reading()
+                .apply(site.jurisdiction())
                 .ifPresent(r -> b.date("nationalRulesReadOn", r.readOn(), "read by " + r.saidBy() + ": " + r.note()));
         word(b, "category", d.category(), "job");
         word(b, "subcategory", d.subcategory(), "job");
@@ -124,7 +93,7 @@ public class JobFacts {
         yesNo(b, "structure.artificial", d.structure().artificial(), "job");
         yesNo(b, "structure.requestedByOwner", d.structure().requested(), "job");
         yesNo(b, "emergency.ongoing", d.emergency(), "job");
-        neighbours
+        sources.neighbours()
                 .emergencyAt(d.siteId(), jobId)
                 .ifPresent(name -> b.yesNo("emergency.ongoing", true, "said of the job " + name + " at this site"));
         yesNo(b, "dangerousGoodsOrDropping", d.dangerous(), "job");
@@ -152,15 +121,18 @@ public class JobFacts {
         if (jobId != null) {
             roles.put(jobId, "job");
         }
-        List<PaperHeld> held = granted ? counted(papers.held(roles)) : withoutJob(papers.held(roles));
+        List<PaperHeld> held = granted
+                ? counted(sources.papers().held(roles))
+                : withoutJob(sources.papers().held(roles));
         b.papers(held);
         StateFacts.put(b, operator.jurisdiction(), site.jurisdiction(), held);
         declarations(b, held, windows, site.jurisdiction());
         recency(b, held, site.jurisdiction());
         if (jobId != null) {
-            rulebook.waiversHeld(jobId).forEach(b::waiver);
+            sources.waivers().getOrDefault(jobId, List.of()).forEach(b::waiver);
         }
-        papers.liabilityAmount(operator.id(), d.firstDay())
+        sources.papers()
+                .liabilityAmount(operator.id(), d.firstDay())
                 .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         zones(b, granted ? approvals(b, jobId, d, site, build, windows) : Map.of(), site, windows);
         weather(b, site, windows);
@@ -215,10 +187,10 @@ public class JobFacts {
         describe(b, build, source);
         UUID aircraftId = build.aircraft().id();
         roles.put(aircraftId, "aircraft");
-        List<PaperHeld> marks = papers.held(Map.of(aircraftId, "aircraft")).stream()
+        List<PaperHeld> marks = sources.papers().held(Map.of(aircraftId, "aircraft")).stream()
                 .filter(p -> p.kind().equals("markOnAircraft"))
                 .toList();
-        boolean airworthy = papers.held(Map.of(aircraftId, "aircraft")).stream()
+        boolean airworthy = sources.papers().held(Map.of(aircraftId, "aircraft")).stream()
                 .filter(p -> p.kind().equals("airworthinessCertificate"))
                 .anyMatch(p -> windows.stream().allMatch(w -> p.validity().covers(w)));
         if (airworthy) {
@@ -282,7 +254,7 @@ public class JobFacts {
         if (d.pilotId() == null) {
             return;
         }
-        Crew.PersonView p = crew.person(d.pilotId());
+        Crew.PersonView p = sources.people().get(d.pilotId());
         roles.put(p.id(), "pilot");
         if (p.bornOn() != null) {
             LocalDate first = windows.get(0).start().atZone(site.zone()).toLocalDate();
@@ -296,7 +268,7 @@ public class JobFacts {
         quantity(b, "pilot.hoursSinceAlcohol", d.hoursSinceAlcohol(), 0, p.name() + " says so");
         if (jobId != null) {
             // what was said of the job on the day stands before what the plan took for granted
-            answers.put(b, Map.of(Answers.About.JOB, jobId));
+            sources.answers().put(b, Map.of(Answers.About.JOB, jobId));
         }
     }
 
@@ -322,7 +294,8 @@ public class JobFacts {
 
     /** The last activity that counts for recency under the law of the place. */
     private void recency(Facts.Builder b, List<PaperHeld> held, String jurisdiction) {
-        rulebook.recency(jurisdiction)
+        sources.recency()
+                .apply(jurisdiction)
                 .flatMap(r -> r.last(held, Optional.of(jurisdiction)))
                 .ifPresent(day -> {
                     b.date("pilot.recencyOn", day, "newest qualifying activity on file");
@@ -333,8 +306,9 @@ public class JobFacts {
     }
 
     private void zones(Facts.Builder b, Map<String, String> approvals, Sites.SiteView site, List<TimeWindow> windows) {
-        Instant flown = windows.isEmpty() ? clock.instant() : windows.get(0).start();
-        Airspace.Freshness freshness = airspace.freshness(flown);
+        ZonesOnFile zones = sources.zones();
+        Instant flown = windows.isEmpty() ? zones.now() : windows.get(0).start();
+        Airspace.Freshness freshness = zones.freshness(flown);
         if (freshness == Airspace.Freshness.NONE) {
             return; // nobody has brought zones in: not known, never "none"
         }
@@ -346,11 +320,11 @@ public class JobFacts {
         OptionalDouble mass = known.get("takeoffMassG")
                 .map(k -> OptionalDouble.of(((FactValue.Quantity) k.value()).high()))
                 .orElse(OptionalDouble.empty());
-        SiteLook look = airspace.look(site.plan(top, windows));
-        b.zones(airspace.met(look, mass, approvals, site.zone()));
+        SiteLook look = zones.look(site.plan(top, windows));
+        b.zones(zones.met(look, mass, approvals, site.zone()));
         // a plan looks at the zones as they are known now; a flight at those of its day
-        Airspace.Freshness looked = flown.isAfter(clock.instant()) ? airspace.freshness(clock.instant()) : freshness;
-        AirspaceFacts.put(b, look, known, looked == Airspace.Freshness.CURRENT && airspace.isWhole());
+        Airspace.Freshness looked = flown.isAfter(zones.now()) ? zones.freshness() : freshness;
+        AirspaceFacts.put(b, look, known, looked == Airspace.Freshness.CURRENT && zones.isWhole());
         if (freshness == Airspace.Freshness.CURRENT) {
             b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit on the day of the flight");
         }
@@ -362,12 +336,7 @@ public class JobFacts {
         if (windows.isEmpty() || site.terrain() == null) {
             return;
         }
-        Weather.covering(
-                        weather.between(
-                                site.id(),
-                                windows.get(0).start(),
-                                windows.get(windows.size() - 1).end()),
-                        windows)
+        Weather.covering(sources.weather().getOrDefault(site.id(), List.of()), windows)
                 .ifPresent(reports -> {
                     OptionalDouble height = b.build()
                             .get("heightAboveGroundM")
@@ -385,19 +354,15 @@ public class JobFacts {
     /** Whether pilot and aircraft are free: known as soon as they are named. */
     private void booked(Facts.Builder b, UUID jobId, JobDraft d, List<TimeWindow> windows, Fleet.BuildView build) {
         if (d.pilotId() != null) {
-            Optional<String> other = neighbours.ofPilot(d.pilotId(), jobId, windows);
+            Optional<String> other = sources.neighbours().ofPilot(d.pilotId(), jobId, windows);
             b.yesNo(
                     "pilot.bookedElsewhere",
                     other.isPresent(),
                     other.map(n -> "job " + n).orElse("no other job in these hours"));
         }
         if (build != null) {
-            Optional<String> other = neighbours.ofBuilds(
-                    fleet.buildsOf(build.aircraft().id()).stream()
-                            .map(Fleet.BuildView::id)
-                            .toList(),
-                    jobId,
-                    windows);
+            Optional<String> other = sources.neighbours()
+                    .ofBuilds(sources.buildsOf(build.aircraft().id()), jobId, windows);
             b.yesNo(
                     "aircraft.bookedElsewhere",
                     other.isPresent(),
@@ -443,14 +408,12 @@ public class JobFacts {
         if (jobId == null) {
             return byZone;
         }
-        List<Approvals.ApprovalView> all = approvals.of(jobId);
+        List<Approvals.ApprovalView> all = sources.approvals().getOrDefault(jobId, List.of());
         Map<UUID, Approvals.ApprovalView> byPaper = new HashMap<>();
         all.stream().filter(a -> a.state().isHeld() && a.paperId() != null).forEach(a -> byPaper.put(a.paperId(), a));
-        Map<UUID, yarrek.core.time.Validity> validity = new HashMap<>();
-        papers.papersOf(jobId).forEach(p -> validity.put(UUID.fromString(p.id()), p.validity()));
         List<OnFile> onFile = new java.util.ArrayList<>();
         Cover.Overhangs overhangs = new Cover.Overhangs();
-        for (Papers.Row p : papers.of(List.of(jobId))) {
+        for (PapersOnFile.OfJob p : sources.papers().ofJob(jobId)) {
             Approvals.ApprovalView a = byPaper.get(p.id());
             Set<String> lifts = new HashSet<>(p.lifts());
             if (a != null && a.zoneId() != null) {
@@ -464,9 +427,14 @@ public class JobFacts {
                     lifts,
                     a == null
                             ? windows.stream()
-                                    .filter(w -> validity.get(p.id()).covers(w))
+                                    .filter(w -> p.validity().covers(w))
                                     .toList()
-                            : covered(a, need(d, site, toQuote(a, all)), windows, overhangs, site.zone())));
+                            : covered(
+                                    a,
+                                    need(d, site, build, toQuote(a, all, this::kind)),
+                                    windows,
+                                    overhangs,
+                                    site.zone())));
         }
         Set<String> names = new java.util.TreeSet<>();
         onFile.forEach(p -> names.addAll(p.lifts()));
@@ -501,18 +469,19 @@ public class JobFacts {
         String fact = name.substring(0, at);
         boolean outstanding = all.stream()
                 .filter(a -> !a.state().isHeld())
-                .anyMatch(a -> kinds.find(a.kind())
+                .anyMatch(a -> kind(a.kind())
                         .map(k -> k.kind().gives().facts().containsKey(fact))
                         .orElse(false));
         if (!outstanding && Vocabulary.knows(fact)) {
             FactDefinition f = Vocabulary.define(fact);
-            b.with(fact, answers.read(f, name.substring(at + 1)), "approval " + numbers);
+            b.with(fact, sources.answers().read(f, name.substring(at + 1)), "approval " + numbers);
         }
     }
 
     /** Numbers of other approvals held for the same days that one has to quote. */
-    Set<String> toQuote(Approvals.ApprovalView a, List<Approvals.ApprovalView> all) {
-        Set<String> quoted = kinds.find(a.kind()).map(k -> k.kind().quotes()).orElse(Set.of());
+    static Set<String> toQuote(
+            Approvals.ApprovalView a, List<Approvals.ApprovalView> all, Function<String, Optional<Kinds.Row>> kindOf) {
+        Set<String> quoted = kindOf.apply(a.kind()).map(k -> k.kind().quotes()).orElse(Set.of());
         return all.stream()
                 .filter(o -> o.state().isHeld() && quoted.contains(o.kind()))
                 .filter(o -> !o.firstDay().isAfter(a.lastDay()) && !a.firstDay().isAfter(o.lastDay()))
@@ -521,15 +490,14 @@ public class JobFacts {
     }
 
     /** A day of the job as a paper has to cover it; its window and aircraft are put in for each. */
-    Cover.Need need(JobDraft d, Sites.SiteView site, Set<String> toQuote) {
+    static Cover.Need need(
+            JobDraft d, Sites.SiteView site, Fleet.AircraftView aircraft, Crew.PersonView pilot, Set<String> toQuote) {
         return new Cover.Need(
                 JobEntity.windows(d, site.zone()).get(0),
                 site.area(),
                 greatestHeight(d, site),
-                d.buildId() == null
-                        ? "no aircraft chosen yet"
-                        : fleet.build(d.buildId()).aircraft().serial(),
-                d.pilotId() == null ? Set.of() : Set.of(crew.person(d.pilotId()).name()),
+                aircraft == null ? "no aircraft chosen yet" : aircraft.serial(),
+                pilot == null ? Set.of() : Set.of(pilot.name()),
                 Optional.ofNullable(d.purpose()),
                 toQuote);
     }
@@ -577,7 +545,7 @@ public class JobFacts {
                 windows,
                 site.zone(),
                 build == null ? null : build.aircraft().serial(),
-                d.pilotId() == null ? null : crew.person(d.pilotId()).name());
+                d.pilotId() == null ? null : sources.people().get(d.pilotId()).name());
         List<Approvals.ApprovalView> limiting = held.stream()
                 .filter(a -> !a.terms().leavesOpen(Cover.Dimension.AREA))
                 .toList();
@@ -596,12 +564,12 @@ public class JobFacts {
             b.quantity("approval.outsideM", outside, 0, "site against " + HeldFacts.numbers(limiting));
         }
         List<Approvals.ApprovalView> authorisations = held.stream()
-                .filter(a -> kinds.find(a.kind())
+                .filter(a -> kind(a.kind())
                         .map(k -> OPERATORS.contains(k.kind().gives().paper()))
                         .orElse(false))
                 .toList();
         if (!authorisations.isEmpty()) {
-            authorisation(b, authorisations, need(d, site, Set.of()), windows, site.zone());
+            authorisation(b, authorisations, need(d, site, build, Set.of()), windows, site.zone());
         }
         unlock(b, all, windows, site);
     }
@@ -672,7 +640,7 @@ public class JobFacts {
     private void unlock(
             Facts.Builder b, List<Approvals.ApprovalView> all, List<TimeWindow> windows, Sites.SiteView site) {
         List<Approvals.ApprovalView> unlocks = all.stream()
-                .filter(a -> kinds.find(a.kind()).map(k -> k.kind().unlock()).orElse(false))
+                .filter(a -> kind(a.kind()).map(k -> k.kind().unlock()).orElse(false))
                 .filter(a -> windows.stream().anyMatch(w -> {
                     LocalDate day = w.start().atZone(site.zone()).toLocalDate();
                     return !day.isBefore(a.firstDay()) && !day.isAfter(a.lastDay());
@@ -684,7 +652,8 @@ public class JobFacts {
         b.yesNo("unlock.needed", true, "an unlock is among the approvals of the job");
         Optional<yarrek.core.approval.UnlockLife.Stage> open = unlocks.stream()
                 .map(a -> a.state().isHeld()
-                        ? Approvals.life(approvals.stages(a.id()), false).next()
+                        ? Approvals.life(sources.stages().getOrDefault(a.id(), List.of()), false)
+                                .next()
                         : Optional.of(yarrek.core.approval.UnlockLife.Stage.GRANTED))
                 .flatMap(Optional::stream)
                 .findFirst();
@@ -692,6 +661,19 @@ public class JobFacts {
                 "unlock.ready",
                 open.isEmpty(),
                 open.map(s -> "not yet " + s.words()).orElse("every stage said to be done"));
+    }
+
+    private Cover.Need need(JobDraft d, Sites.SiteView site, Fleet.BuildView build, Set<String> toQuote) {
+        return need(
+                d,
+                site,
+                build == null ? null : build.aircraft(),
+                d.pilotId() == null ? null : sources.people().get(d.pilotId()),
+                toQuote);
+    }
+
+    private Optional<Kinds.Row> kind(String code) {
+        return Optional.ofNullable(sources.kinds().get(code));
     }
 
     private static void quantity(Facts.Builder b, String name, Double value, double uncertainty, String source) {

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
@@ -39,6 +40,7 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
+import yarrek.app.work.Work;
 import yarrek.core.approval.Cover;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
@@ -102,35 +104,41 @@ public class Jobs {
 
     private final EntityManager em;
     private final Clock clock;
-    private final JobFacts facts;
+    private final FactLoader loader;
     private final Rulebook rulebook;
     private final Assessments assessments;
     private final Sites sites;
     private final Fleet fleet;
     private final Crew crew;
     private final Office office;
+    private final Kinds kinds;
+    private final Work work;
     private final ApplicationEventPublisher events;
 
     Jobs(
             EntityManager em,
             Clock clock,
-            JobFacts facts,
+            FactLoader loader,
             Rulebook rulebook,
             Assessments assessments,
             Sites sites,
             Fleet fleet,
             Crew crew,
             Office office,
+            Kinds kinds,
+            Work work,
             ApplicationEventPublisher events) {
         this.em = em;
         this.clock = clock;
-        this.facts = facts;
+        this.loader = loader;
         this.rulebook = rulebook;
         this.assessments = assessments;
         this.sites = sites;
         this.fleet = fleet;
         this.crew = crew;
         this.office = office;
+        this.kinds = kinds;
+        this.work = work;
         this.events = events;
     }
 
@@ -160,7 +168,8 @@ public class Jobs {
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
-        judge(j);
+        judge(j, sources(List.of(j)));
+        events.publishEvent(new Judged(j.id));
         if (id == null) {
             em.persist(j);
         }
@@ -216,9 +225,23 @@ public class Jobs {
         return all;
     }
 
-    private AssessmentRow judge(JobEntity j) {
-        Facts known = facts.of(j.id, j.draft());
-        List<RulePack> packs = rulebook.packsFor(known, setting(j.id, j.draft()));
+    private FactSources sources(List<JobEntity> jobs) {
+        return loader.load(
+                jobs.stream().map(j -> new FactLoader.Wanted(j.id, j.draft())).toList());
+    }
+
+    private JobFacts facts(UUID id, JobDraft draft, List<TimeWindow> hours) {
+        return new JobFacts(loader.load(List.of(new FactLoader.Wanted(id, draft, hours))));
+    }
+
+    /** What came of judging, and whether it differs from what stood before. */
+    private record Judgement(AssessmentRow assessment, boolean changed) {}
+
+    private Judgement judge(JobEntity j, FactSources sources) {
+        JobDraft d = j.draft();
+        Facts known = new JobFacts(sources).of(j.id, d);
+        Fleet.BuildView build = d.buildId() == null ? null : sources.builds().get(d.buildId());
+        List<RulePack> packs = rulebook.packsFor(known, setting(j.id, d, build));
         AssessmentRow a = rulebook.judge(known, packs);
         j.breached = a.count(Verdict.BREACHED);
         j.lawBreaches = a.breaches(true).size();
@@ -228,25 +251,50 @@ public class Jobs {
         j.go = a.go();
         j.reason = a.reason();
         j.assessedAt = clock.instant();
-        assessments.put(Assessments.Kind.JOB, j.id, a, needs(a, packs, holders(j)), j.assessedAt);
-        events.publishEvent(new Judged(j.id));
-        return a;
+        Map<String, UUID> holders = new HashMap<>();
+        holders.put("operator", sources.operator().id());
+        holders.put("pilot", j.pilotId);
+        holders.put("aircraft", build == null ? null : build.aircraft().id());
+        boolean changed = assessments.put(Assessments.Kind.JOB, j.id, a, needs(a, packs, holders), j.assessedAt);
+        return new Judgement(a, changed);
     }
 
     /** What the operator's own rules may be bound to. */
     private OwnRules.Setting setting(UUID jobId, JobDraft d) {
-        return new OwnRules.Setting(
-                d.siteId(),
-                d.buildId() == null
-                        ? null
-                        : fleet.build(d.buildId()).aircraft().model().id(),
-                jobId);
+        return setting(jobId, d, d.buildId() == null ? null : fleet.build(d.buildId()));
     }
 
-    /** Judges again and keeps a note of what appeared and what vanished. */
-    private void judgeAgain(JobEntity j, String because) {
-        Set<String> before = assessments.of(j.id).map(Jobs::open).orElse(Set.of());
-        Set<String> after = open(judge(j));
+    private static OwnRules.Setting setting(UUID jobId, JobDraft d, Fleet.BuildView build) {
+        return new OwnRules.Setting(
+                d.siteId(), build == null ? null : build.aircraft().model().id(), jobId);
+    }
+
+    /**
+     * Judges again and keeps a note of what appeared and what vanished.
+     *
+     * @param becauseById why, by job
+     * @param always whether what follows from a job is looked at again also where its assessment says the same
+     */
+    private void judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById, boolean always) {
+        if (jobs.isEmpty()) {
+            return;
+        }
+        FactSources sources = sources(jobs);
+        Map<UUID, AssessmentRow> before =
+                assessments.of(jobs.stream().map(j -> j.id).toList());
+        for (JobEntity j : jobs) {
+            Judgement now = judge(j, sources);
+            if (now.changed()) {
+                AssessmentRow was = before.get(j.id);
+                note(j, becauseById.apply(j.id), was == null ? Set.of() : open(was), open(now.assessment()));
+            }
+            if (always || now.changed()) {
+                events.publishEvent(new Judged(j.id));
+            }
+        }
+    }
+
+    private static void note(JobEntity j, String because, Set<String> before, Set<String> after) {
         Set<String> appeared = new HashSet<>(after);
         appeared.removeAll(before);
         Set<String> vanished = new HashSet<>(before);
@@ -272,33 +320,38 @@ public class Jobs {
     /** More jobs than these are judged after the change, in the background. */
     static final int AT_ONCE = 100;
 
-    /** Jobs that a change concerns and that are too many to be judged with it. */
-    record ManyConcerned(List<UUID> ids, String because) {}
-
     private void judgeWhere(String condition, Object parameter, String because) {
         judgeWhere(condition, parameter, because, null);
     }
 
     private void judgeWhere(String condition, Object parameter, String because, Near near) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        concerned(
+                em.createQuery(
+                                "select j.id from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and "
+                                        + "(:near = false or (j.id <> :but and j.firstDay <= :last and j.lastDay >= :first)) and "
+                                        + condition,
+                                UUID.class)
+                        .setParameter("today", today)
+                        .setParameter("p", parameter)
+                        .setParameter("near", near != null)
+                        .setParameter("but", near == null ? new UUID(0, 0) : near.but())
+                        .setParameter(
+                                "first", near == null ? today : near.first().minusDays(1))
+                        .setParameter("last", near == null ? today : near.last().plusDays(1))
+                        .getResultList(),
+                because);
+    }
+
+    /** Has these jobs judged again before the transaction ends, or soon after it when they are many. */
+    void concerned(List<UUID> ids, String because) {
         Concerned concerned = (Concerned) TransactionSynchronizationManager.getResource(this);
         if (concerned == null) {
             concerned = new Concerned();
             TransactionSynchronizationManager.bindResource(this, concerned);
             TransactionSynchronizationManager.registerSynchronization(concerned);
         }
-        for (UUID id : em.createQuery(
-                        "select j.id from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :today and "
-                                + "(:near = false or (j.id <> :but and j.firstDay <= :last and j.lastDay >= :first)) and "
-                                + condition,
-                        UUID.class)
-                .setParameter("today", today)
-                .setParameter("p", parameter)
-                .setParameter("near", near != null)
-                .setParameter("but", near == null ? new UUID(0, 0) : near.but())
-                .setParameter("first", near == null ? today : near.first().minusDays(1))
-                .setParameter("last", near == null ? today : near.last().plusDays(1))
-                .getResultList()) {
+        for (UUID id : ids) {
             concerned.becauseById.putIfAbsent(id, because);
         }
     }
@@ -310,10 +363,14 @@ public class Jobs {
         @Override
         public void beforeCommit(boolean readOnly) {
             if (becauseById.size() <= AT_ONCE) {
-                em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
-                        .setParameter("ids", becauseById.keySet())
-                        .getResultList()
-                        .forEach(j -> judgeAgain(j, becauseById.get(j.id)));
+                judgeAgain(
+                        em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                                .setParameter("ids", becauseById.keySet())
+                                .getResultList(),
+                        becauseById::get,
+                        true);
+            } else {
+                work.begin(JudgingWork.KIND, becauseById.values().iterator().next(), List.copyOf(becauseById.keySet()));
             }
         }
 
@@ -321,15 +378,11 @@ public class Jobs {
         public void beforeCompletion() {
             TransactionSynchronizationManager.unbindResource(Jobs.this);
         }
+    }
 
-        @Override
-        public void afterCommit() {
-            if (becauseById.size() > AT_ONCE) {
-                events.publishEvent(new ManyConcerned(
-                        List.copyOf(becauseById.keySet()),
-                        becauseById.values().iterator().next()));
-            }
-        }
+    @EventListener
+    void rulesChanged(Rulebook.Changed e) {
+        judgeWhere("j.state = :p", JobEntity.PLANNED, e.what());
     }
 
     @EventListener
@@ -422,10 +475,12 @@ public class Jobs {
     /** Judges these jobs again; those no longer there are passed over. */
     @Transactional
     public void judgeAgain(List<UUID> ids, String because) {
-        em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
-                .setParameter("ids", ids)
-                .getResultList()
-                .forEach(j -> judgeAgain(j, because));
+        judgeAgain(
+                em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                        .setParameter("ids", ids)
+                        .getResultList(),
+                id -> because,
+                false);
     }
 
     /** Ids of jobs flown or planned on days of a span, whatever became of them but cancelled. */
@@ -448,7 +503,7 @@ public class Jobs {
     /** The facts of a job were it planned so, for looking before saving. */
     @Transactional(readOnly = true)
     public Facts factsOf(UUID id, JobDraft draft) {
-        return facts.of(id, draft);
+        return facts(id, draft, List.of()).of(id, draft);
     }
 
     /** A plan judged without being stored. */
@@ -605,27 +660,34 @@ public class Jobs {
     /** The facts of a job as they are now, for judging its flights. */
     @Transactional(readOnly = true)
     public Facts factsOf(UUID id) {
-        return facts.of(id, entity(id).draft());
+        JobDraft d = entity(id).draft();
+        return facts(id, d, List.of()).of(id, d);
     }
 
     /** The facts of a plan as if nothing were granted for the job yet: what it would need. */
     @Transactional(readOnly = true)
     public Facts bareFactsOf(UUID id, JobDraft draft) {
-        return facts.of(
-                id, draft, false, windows(draft, sites.site(draft.siteId()).zone()));
+        return facts(id, draft, List.of())
+                .of(id, draft, false, windows(draft, sites.site(draft.siteId()).zone()));
     }
 
     /** A day of a job as one of its approvals has to cover it; hours and aircraft are put in for each. */
     @Transactional(readOnly = true)
     public Cover.Need need(
             Approvals.ApprovalView a, List<Approvals.ApprovalView> all, JobDraft d, Sites.SiteView site) {
-        return facts.need(d, site, facts.toQuote(a, all));
+        return JobFacts.need(
+                d,
+                site,
+                d.buildId() == null ? null : fleet.build(d.buildId()).aircraft(),
+                d.pilotId() == null ? null : crew.person(d.pilotId()),
+                JobFacts.toQuote(a, all, kinds::find));
     }
 
     /** The facts of a job for the hours of one of its flights; {@link #lifted} says which zones they lift. */
     @Transactional(readOnly = true)
     public Facts factsOf(UUID id, TimeWindow flown) {
-        return facts.of(id, entity(id).draft(), true, List.of(flown));
+        JobDraft d = entity(id).draft();
+        return facts(id, d, List.of(flown)).of(id, d, true, List.of(flown));
     }
 
     /** Which approval lifts which zone, by the zone's id. */
@@ -674,7 +736,7 @@ public class Jobs {
         JobEntity j = entity(id);
         Sites.SiteView site = sites.site(j.siteId);
         List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
-        Facts f = facts.of(id, j.draft());
+        Facts f = facts(id, j.draft(), List.of()).of(id, j.draft());
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
         for (FindingRow finding : assessments.of(id).orElseThrow().findings()) {
             if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
@@ -732,16 +794,6 @@ public class Jobs {
                                 .map(n -> new Weave.Need(n.holderId().toString(), n.kind(), n.levels(), n.ruleId()))
                                 .toList()))
                 .toList();
-    }
-
-    private Map<String, UUID> holders(JobEntity j) {
-        Map<String, UUID> holders = new HashMap<>();
-        holders.put("operator", office.operator().id());
-        holders.put("pilot", j.pilotId);
-        holders.put(
-                "aircraft",
-                j.buildId == null ? null : fleet.build(j.buildId).aircraft().id());
-        return holders;
     }
 
     /** The papers that the rules applying to a job ask for, of whom; the mark is a paper whose check is a fact. */

@@ -1,89 +1,80 @@
 package yarrek.app.jobs;
 
-import jakarta.persistence.EntityManager;
-import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
-import org.springframework.stereotype.Component;
-import yarrek.app.airspace.Sites;
 import yarrek.core.time.TimeWindow;
 
-/** What other planned jobs say about one: emergencies at its site, pilots and aircraft planned elsewhere. */
-@Component
-class Neighbours {
-    private final EntityManager em;
-    private final Sites sites;
-    private final Clock clock;
+/** Other planned jobs that have the same pilot, aircraft or site: who is booked elsewhere, where an emergency is said. */
+final class Neighbours {
+    /** A planned job as its neighbours see it. */
+    private record Planned(UUID id, String name, JobDraft draft, List<TimeWindow> windows) {}
 
-    Neighbours(EntityManager em, Sites sites, Clock clock) {
-        this.em = em;
-        this.sites = sites;
-        this.clock = clock;
+    private final List<Planned> jobs;
+    private final Map<UUID, List<Planned>> byPilot;
+    private final Map<UUID, List<Planned>> byBuild;
+    private final LocalDate today;
+
+    /**
+     * @param planned jobs not flown or cancelled
+     * @param zones of their sites
+     */
+    Neighbours(List<JobEntity> planned, Map<UUID, ZoneId> zones, Instant now) {
+        jobs = planned.stream()
+                .sorted(Comparator.comparing((JobEntity j) -> j.name))
+                .map(j -> {
+                    JobDraft d = j.draft();
+                    return new Planned(j.id, j.name, d, JobEntity.windows(d, zones.get(d.siteId())));
+                })
+                .toList();
+        byPilot = jobs.stream()
+                .filter(j -> j.draft().pilotId() != null)
+                .collect(java.util.stream.Collectors.groupingBy(j -> j.draft().pilotId()));
+        byBuild = jobs.stream()
+                .filter(j -> j.draft().buildId() != null)
+                .collect(java.util.stream.Collectors.groupingBy(j -> j.draft().buildId()));
+        today = LocalDate.ofInstant(now, ZoneOffset.UTC);
     }
 
     /** Name of another open job that declares an emergency response at the site; empty when none does. */
     Optional<String> emergencyAt(UUID siteId, UUID jobId) {
-        return em.createQuery(
-                        "select j.name from JobEntity j where j.siteId = :s and j.emergency = true and j.state = :p"
-                                + " and j.lastDay >= :today and j.id <> :id order by j.name",
-                        String.class)
-                .setParameter("s", siteId)
-                .setParameter("p", JobEntity.PLANNED)
-                .setParameter(
-                        "today", LocalDate.now(clock.withZone(ZoneOffset.UTC)).minusDays(1))
-                .setParameter("id", other(jobId))
-                .getResultStream()
+        return jobs.stream()
+                .filter(j -> Boolean.TRUE.equals(j.draft().emergency())
+                        && siteId.equals(j.draft().siteId())
+                        && !j.id().equals(jobId)
+                        && !j.draft().lastDay().isBefore(today.minusDays(1)))
+                .map(Planned::name)
                 .findFirst();
     }
 
     /** Name of another planned job of the pilot in these hours. */
     Optional<String> ofPilot(UUID pilotId, UUID jobId, List<TimeWindow> windows) {
-        return overlapping(near("j.pilotId in :what", List.of(pilotId), jobId, windows), windows);
+        return overlapping(byPilot, Set.of(pilotId), jobId, windows);
     }
 
     /** Name of another planned job with one of these builds in these hours. */
     Optional<String> ofBuilds(Collection<UUID> buildIds, UUID jobId, List<TimeWindow> windows) {
-        return overlapping(near("j.buildId in :what", buildIds, jobId, windows), windows);
+        return overlapping(byBuild, buildIds, jobId, windows);
     }
 
-    private List<JobEntity> near(String which, Collection<UUID> what, UUID jobId, List<TimeWindow> windows) {
-        if (windows.isEmpty()) {
-            return List.of();
-        }
-        // a day more on both sides, since the days of other sites are those of their own zones
-        return em.createQuery(
-                        "from JobEntity j where " + which + " and j.state = :p and j.id <> :id"
-                                + " and j.firstDay <= :last and j.lastDay >= :first order by j.name",
-                        JobEntity.class)
-                .setParameter("what", what)
-                .setParameter("p", JobEntity.PLANNED)
-                .setParameter("id", other(jobId))
-                .setParameter(
-                        "first",
-                        LocalDate.ofInstant(windows.get(0).start(), ZoneOffset.UTC)
-                                .minusDays(1))
-                .setParameter(
-                        "last",
-                        LocalDate.ofInstant(windows.get(windows.size() - 1).end(), ZoneOffset.UTC)
-                                .plusDays(1))
-                .getResultList();
-    }
-
-    private Optional<String> overlapping(List<JobEntity> jobs, List<TimeWindow> windows) {
-        return jobs.stream()
-                .filter(j -> JobEntity.windows(j.draft(), sites.site(j.siteId).zone()).stream()
-                        .anyMatch(o -> windows.stream()
-                                .anyMatch(w ->
-                                        o.start().isBefore(w.end()) && w.start().isBefore(o.end()))))
-                .map(j -> j.name)
-                .findFirst();
-    }
-
-    private static UUID other(UUID jobId) {
-        return jobId == null ? new UUID(0, 0) : jobId;
+    private static Optional<String> overlapping(
+            Map<UUID, List<Planned>> by, Collection<UUID> whose, UUID jobId, List<TimeWindow> windows) {
+        return whose.stream()
+                .flatMap(w -> by.getOrDefault(w, List.of()).stream())
+                .filter(j -> !j.id().equals(jobId)
+                        && j.windows().stream()
+                                .anyMatch(o -> windows.stream()
+                                        .anyMatch(w -> o.start().isBefore(w.end())
+                                                && w.start().isBefore(o.end()))))
+                .map(Planned::name)
+                .min(Comparator.naturalOrder());
     }
 }

@@ -24,7 +24,6 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.mail.MailException;
 import org.springframework.mail.SimpleMailMessage;
 import org.springframework.mail.javamail.JavaMailSender;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.chains.Chains;
@@ -223,7 +222,6 @@ public class Notices {
     // --------------------------------------------------------------------------------------------------------
 
     /** Sends the day's digests that have not gone out yet; safe to run on several nodes. */
-    @Scheduled(initialDelay = 60_000, fixedDelay = 600_000)
     public void sendDue() {
         if (office.isEmpty()) {
             return;

@@ -22,6 +22,7 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.PerTransaction;
 import yarrek.app.web.Viewer;
 
 /** Logins, tokens and the operator. */
@@ -45,6 +46,7 @@ public class Office implements UserDetailsService {
     private final PasswordEncoder encoder;
     private final Clock clock;
     private final JdbcClient jdbc;
+    private final PerTransaction<OperatorView> operator = new PerTransaction<>();
     private final SecureRandom random = new SecureRandom();
 
     Office(EntityManager em, PasswordEncoder encoder, Clock clock, JdbcClient jdbc) {
@@ -202,6 +204,10 @@ public class Office implements UserDetailsService {
 
     @Transactional(readOnly = true)
     public OperatorView operator() {
+        return operator.get(this::readOperator);
+    }
+
+    private OperatorView readOperator() {
         return em.createQuery("from OperatorEntity o", OperatorEntity.class)
                 .getResultStream()
                 .findFirst()
@@ -226,6 +232,7 @@ public class Office implements UserDetailsService {
             o.zone = zone.getId();
             o.phone = phone;
         }
+        operator.forget();
         return o.id;
     }
 

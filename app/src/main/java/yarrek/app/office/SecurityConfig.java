@@ -88,7 +88,7 @@ class SecurityConfig {
                         .permitAll()
                         .requestMatchers("/office/**", "/exchange/uploads/**")
                         .hasRole("MANAGER")
-                        .requestMatchers(HttpMethod.GET, "/exchange", "/exchange/**")
+                        .requestMatchers(HttpMethod.GET, "/exchange", "/exchange/**", "/work")
                         .hasAnyRole("MANAGER", "READER")
                         .requestMatchers(HttpMethod.GET, "/**")
                         .authenticated()

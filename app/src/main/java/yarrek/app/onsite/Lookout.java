@@ -167,7 +167,7 @@ public class Lookout {
                     stands[0],
                     stands[1],
                     stands[2],
-                    Airspace.says(m, s.site().zone()) + airspace.undecided(m.zone())));
+                    Airspace.says(m, s.site().zone()) + airspace.onFile().undecided(m.zone())));
         }
         List<String> law = rows.stream()
                 .filter(r -> r.stands().equals("binds") || r.stands().equals("not known"))
@@ -183,7 +183,8 @@ public class Lookout {
                 look,
                 rows,
                 MapComparison.of(
-                        bound(law, freshness == Airspace.Freshness.CURRENT), bound(maker, airspace.isMakerCurrent())),
+                        bound(law, freshness == Airspace.Freshness.CURRENT),
+                        bound(maker, airspace.onFile().isMakerCurrent())),
                 law,
                 maker,
                 freshness,

@@ -551,14 +551,18 @@ public class Papers {
     /** Papers as facts: each holder under a role. */
     @Transactional(readOnly = true)
     public List<PaperHeld> held(Map<UUID, String> roleByHolder) {
-        if (roleByHolder.isEmpty()) {
-            return List.of();
-        }
-        return em.createQuery("from PaperEntity p where p.holderId in :ids", PaperEntity.class)
-                .setParameter("ids", roleByHolder.keySet())
-                .getResultStream()
-                .map(p -> p.held(roleByHolder.get(p.holderId)))
-                .toList();
+        return onFile(roleByHolder.keySet()).held(roleByHolder);
+    }
+
+    /** The papers of these holders, in one statement. */
+    @Transactional(readOnly = true)
+    public PapersOnFile onFile(Collection<UUID> holders) {
+        return new PapersOnFile(
+                holders.isEmpty()
+                        ? List.of()
+                        : em.createQuery("from PaperEntity p where p.holderId in :ids", PaperEntity.class)
+                                .setParameter("ids", holders)
+                                .getResultList());
     }
 
     /** The weave of these holders, in their order, with the jobs across them. Only rows with papers or needs appear. */
@@ -648,20 +652,5 @@ public class Papers {
                         Optional.ofNullable(p.cost),
                         p.currency))
                 .toList();
-    }
-
-    /** The greatest liability cover in force over a day, for the fact of that name; empty when none states an amount. */
-    @Transactional(readOnly = true)
-    public Optional<Double> liabilityAmount(UUID operatorId, LocalDate day) {
-        return em.createQuery(
-                        "from PaperEntity p where p.holderId = :id and p.kind = 'liabilityInsurance'",
-                        PaperEntity.class)
-                .setParameter("id", operatorId)
-                .getResultStream()
-                .filter(p -> p.amountSdr != null
-                        && (p.validFrom == null || !day.isBefore(p.validFrom))
-                        && (p.validTo == null || !day.isAfter(p.validTo)))
-                .map(p -> p.amountSdr)
-                .max(Comparator.naturalOrder());
     }
 }

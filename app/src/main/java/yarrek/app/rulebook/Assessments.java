@@ -152,8 +152,12 @@ public class Assessments {
 
     // --- writing -----------------------------------------------------------------------------------------------------
 
-    /** Stores an assessment in the place of the one before; writes nothing when it says the same. */
-    public void put(Kind kind, UUID subject, AssessmentRow a, List<Need> needs, Instant at) {
+    /**
+     * Stores an assessment in the place of the one before; writes nothing anew when it says the same.
+     *
+     * @return whether it says anything else than the one before
+     */
+    public boolean put(Kind kind, UUID subject, AssessmentRow a, List<Need> needs, Instant at) {
         int[] ids = keep(a.findings());
         int heads = keepText(List.of(Map.entry("", a.heads() == null ? "" : a.heads())))[0];
         Body body = body(a, ids);
@@ -167,7 +171,7 @@ public class Assessments {
                     "update assessment set judged_at = ?, version = version + 1 where subject_id = ?",
                     LocalDateTime.ofInstant(at, ZoneOffset.UTC),
                     subject);
-            return;
+            return false;
         }
         jdbc.update(
                 "insert into assessment values (?, ?, 0, ?, ?, ?, ?, ?) on duplicate key update version = version + 1,"
@@ -181,6 +185,7 @@ public class Assessments {
                 sha,
                 packed);
         rows(subject, a, ids, needs, !before.isEmpty());
+        return true;
     }
 
     private void rows(UUID subject, AssessmentRow a, int[] ids, List<Need> needs, boolean again) {

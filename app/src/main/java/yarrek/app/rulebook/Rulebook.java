@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,11 +22,10 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionSynchronization;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.PerTransaction;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
@@ -105,12 +105,6 @@ public class Rulebook {
         }
     }
 
-    /** What a transaction has seen of the rules; one that changed them keeps what it sees to itself. */
-    private static final class Seen {
-        private Cache cache;
-        private boolean changed;
-    }
-
     private final EntityManager em;
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -119,6 +113,11 @@ public class Rulebook {
     private final List<Version> shipped = SHIPPED.stream()
             .map(name -> new Version(null, RulePackReader.shipped(name), LocalDate.EPOCH, name, "shipped", null))
             .toList();
+    private final PerTransaction<Cache> seen = new PerTransaction<>();
+
+    /** Whether the transaction changed the rules itself. */
+    private final PerTransaction<boolean[]> changed = new PerTransaction<>();
+
     private volatile Cache cache = new Cache(-1, List.of(), List.of(), Map.of());
 
     Rulebook(EntityManager em, JdbcClient jdbc, JsonMapper json, Clock clock, ApplicationEventPublisher events) {
@@ -136,46 +135,7 @@ public class Rulebook {
      * one reads that has changed the rules itself is for it alone: it may yet be rolled back.
      */
     private Cache current() {
-        if (!TransactionSynchronizationManager.isSynchronizationActive()) {
-            return read(false);
-        }
-        Seen seen = seen();
-        if (seen.cache == null) {
-            seen.cache = read(seen.changed);
-        }
-        return seen.cache;
-    }
-
-    private Seen seen() {
-        Seen seen = (Seen) TransactionSynchronizationManager.getResource(this);
-        if (seen == null) {
-            seen = new Seen();
-            TransactionSynchronizationManager.bindResource(this, seen);
-            TransactionSynchronizationManager.registerSynchronization(new Unbinding());
-        }
-        return seen;
-    }
-
-    /** Lets go of what was seen when the transaction ends, or while another stands in its place. */
-    private final class Unbinding implements TransactionSynchronization {
-        private Object held;
-
-        @Override
-        public void suspend() {
-            held = TransactionSynchronizationManager.unbindResourceIfPossible(Rulebook.this);
-        }
-
-        @Override
-        public void resume() {
-            if (held != null) {
-                TransactionSynchronizationManager.bindResource(Rulebook.this, held);
-            }
-        }
-
-        @Override
-        public void afterCompletion(int status) {
-            TransactionSynchronizationManager.unbindResourceIfPossible(Rulebook.this);
-        }
+        return seen.get(() -> read(changed.get(() -> new boolean[1])[0]));
     }
 
     private Cache read(boolean ownChange) {
@@ -209,9 +169,8 @@ public class Rulebook {
     private void stamp() {
         em.flush();
         jdbc.sql("update rulebook_stamp set stamp = stamp + 1 where id = 1").update();
-        Seen seen = seen();
-        seen.changed = true;
-        seen.cache = null;
+        changed.get(() -> new boolean[1])[0] = true;
+        seen.forget();
     }
 
     private static Version version(PackVersionEntity p) {
@@ -698,13 +657,21 @@ public class Rulebook {
                 .toList();
     }
 
-    /** Departures of a job that hold, as facts. */
+    /** Departures of jobs that hold, as facts, by job. */
     @Transactional(readOnly = true)
-    public List<WaiverHeld> waiversHeld(UUID jobId) {
-        return waivers(jobId).stream()
-                .filter(w -> w.endedAt() == null)
-                .map(w -> new WaiverHeld(w.ruleId(), w.reason(), w.madeBy(), w.untilDay()))
-                .toList();
+    public Map<UUID, List<WaiverHeld>> waiversHeld(Collection<UUID> jobIds) {
+        return jobIds.isEmpty()
+                ? Map.of()
+                : em.createQuery(
+                                "from WaiverEntity w where w.jobId in :j and w.endedAt is null order by w.madeAt",
+                                WaiverEntity.class)
+                        .setParameter("j", jobIds)
+                        .getResultStream()
+                        .collect(Collectors.groupingBy(
+                                w -> w.jobId,
+                                Collectors.mapping(
+                                        w -> new WaiverHeld(w.ruleId, w.reason, w.madeBy, w.untilDay),
+                                        Collectors.toList())));
     }
 
     // --- judging
