@@ -17,8 +17,10 @@ import yarrek.app.answers.Answers;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.jobs.TimePassing;
+import yarrek.app.office.Office;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Verdict;
 
 /** What the desk says of jobs when the world around them changes: other jobs, papers, time, places. */
@@ -34,6 +36,9 @@ class StandingTest extends RunningApp {
 
     @Autowired
     Answers answers;
+
+    @Autowired
+    Office office;
 
     @Autowired
     JdbcClient jdbc;
@@ -201,5 +206,30 @@ class StandingTest extends RunningApp {
                 .hasMessageContaining("not come yet");
         assertThatThrownBy(() -> rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC), " ", "test"))
                 .hasMessageContaining("say what was read");
+    }
+
+    /** By name, site or pilot, whatever the case; signs that search engines know are letters like others. */
+    @Test
+    void jobsAreFoundByWhatPeopleRememberOfThem() {
+        Viewer manager = (Viewer) office.loadUserByUsername("manager");
+        Viewer pilot = (Viewer) office.loadUserByUsername("pilot");
+        assertThat(jobs.find(manager, "PEAT bog", true, 0, 50).rows())
+                .extracting(Jobs.Row::name)
+                .contains("Peat bog grid, north");
+        assertThat(jobs.find(manager, "skarn", true, 0, 50).rows())
+                .isNotEmpty()
+                .allMatch(j -> j.siteName().equals("Skarn cliffs"));
+        assertThat(jobs.find(manager, "fenwright", true, 0, 50).rows())
+                .isNotEmpty()
+                .allMatch(j -> j.pilotName().equals("Ailsa Fenwright"));
+        assertThat(jobs.find(manager, "%", true, 0, 50).rows()).isEmpty();
+        assertThat(jobs.find(manager, "_", true, 0, 50).rows()).isEmpty();
+        Jobs.Found all = jobs.find(manager, "", true, 0, 50);
+        assertThat(jobs.find(manager, "", true, 2, 1).rows())
+                .containsExactly(all.rows().get(2));
+        assertThat(all.total()).isEqualTo(all.rows().size());
+        assertThat(jobs.find(pilot, "", true, 0, 50).rows())
+                .allMatch(j -> pilot.maySee(j.pilotId(), j.observerId()))
+                .hasSizeLessThan(all.rows().size());
     }
 }

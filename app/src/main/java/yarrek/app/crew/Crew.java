@@ -51,6 +51,15 @@ public class Crew {
                 .toList();
     }
 
+    /** Names by identity. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> names() {
+        return em.createQuery("select p.id, p.name from person p order by p.name", Object[].class)
+                .getResultStream()
+                .collect(Collectors.toMap(
+                        r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
+    }
+
     /** These people, by identity, in one statement. */
     @Transactional(readOnly = true)
     public Map<UUID, PersonView> people(Collection<UUID> ids) {
@@ -114,7 +123,12 @@ public class Crew {
         Person p = em.find(Person.class, id, LockModeType.PESSIMISTIC_WRITE);
         p.flownS = Math.max(0, p.flownS + seconds);
         p.landings = Math.max(0, p.landings + landings);
+        boolean other = !java.util.Objects.equals(p.lastFlightOn, lastFlightOn);
         p.lastFlightOn = lastFlightOn;
+        if (other) {
+            em.flush();
+            events.publishEvent(new Changed(id)); // how recently somebody flew is a fact of their jobs
+        }
     }
 
     private Person entity(UUID id) {

@@ -549,6 +549,54 @@ public class Jobs {
                 .toList();
     }
 
+    /** A page of a list of jobs, and how many there are in all. */
+    public record Found(List<Row> rows, long total) {}
+
+    /**
+     * Jobs that the viewer may see and in whose name, site or pilot the words stand; those ahead soonest first, those behind
+     * newest first.
+     *
+     * @param words empty for every job
+     * @param ahead not over yet, or over
+     */
+    @Transactional(readOnly = true)
+    public Found find(Viewer viewer, String words, boolean ahead, int from, int most) {
+        String like = "%" + words.strip().toLowerCase(java.util.Locale.ROOT).replaceAll("([%_!])", "!$1") + "%";
+        String where = " from JobEntity j where j.lastDay " + (ahead ? ">=" : "<") + " :today"
+                + (viewer.isPilot() ? " and (j.pilotId = :me or j.observerId = :me)" : "")
+                + (words.isBlank()
+                        ? ""
+                        : " and (lower(j.name) like :like escape '!' or j.siteId in :sites or j.pilotId in :pilots)");
+        TypedQuery<Long> count = em.createQuery("select count(j)" + where, Long.class);
+        TypedQuery<JobEntity> rows = em.createQuery(
+                        "select j" + where + " order by j.firstDay" + (ahead ? "" : " desc") + ", j.fromTime, j.name",
+                        JobEntity.class)
+                .setFirstResult(from)
+                .setMaxResults(most);
+        for (TypedQuery<?> q : List.of(count, rows)) {
+            q.setParameter(
+                    "today", LocalDate.now(clock.withZone(office.operator().zone())));
+            if (viewer.isPilot()) {
+                q.setParameter("me", viewer.personId());
+            }
+            if (!words.isBlank()) {
+                q.setParameter("like", like);
+                q.setParameter("sites", named(sites.names(), words));
+                q.setParameter("pilots", named(crew.names(), words));
+            }
+        }
+        return new Found(rows(rows.getResultList()), count.getSingleResult());
+    }
+
+    private static Set<UUID> named(Map<UUID, String> names, String words) {
+        String w = words.strip().toLowerCase(java.util.Locale.ROOT);
+        Set<UUID> found = names.entrySet().stream()
+                .filter(e -> e.getValue().toLowerCase(java.util.Locale.ROOT).contains(w))
+                .map(Map.Entry::getKey)
+                .collect(Collectors.toSet());
+        return found.isEmpty() ? Set.of(new UUID(0, 0)) : found;
+    }
+
     /** Planned jobs that are not over, soonest first, that the viewer may see. */
     @Transactional(readOnly = true)
     public List<Row> upcoming(Viewer viewer, int most) {
@@ -589,25 +637,25 @@ public class Jobs {
         if (jobs.isEmpty()) {
             return List.of();
         }
-        Map<UUID, Sites.SiteView> places = sites.sites().stream().collect(Collectors.toMap(Sites.SiteView::id, s -> s));
-        Map<UUID, String> people =
-                crew.all().stream().collect(Collectors.toMap(Crew.PersonView::id, Crew.PersonView::name));
+        Map<UUID, String> places = sites.names();
+        Map<UUID, ZoneId> zones = sites.zones();
+        Map<UUID, String> people = crew.names();
         Map<UUID, String> builds = fleet.buildNames(jobs.stream()
                 .map(j -> j.buildId)
                 .filter(java.util.Objects::nonNull)
                 .collect(Collectors.toSet()));
         return jobs.stream()
-                .map(j -> row(j, places.get(j.siteId), people, builds))
+                .map(j -> row(j, places.get(j.siteId), zones.get(j.siteId), people, builds))
                 .toList();
     }
 
-    private static Row row(JobEntity j, Sites.SiteView site, Map<UUID, String> people, Map<UUID, String> builds) {
-        List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
+    private static Row row(JobEntity j, String site, ZoneId zone, Map<UUID, String> people, Map<UUID, String> builds) {
+        List<TimeWindow> windows = JobEntity.windows(j.draft(), zone);
         return new Row(
                 j.id,
                 j.name,
-                site.name(),
-                site.zone(),
+                site,
+                zone,
                 j.firstDay,
                 j.lastDay,
                 windows.get(0).start(),

@@ -64,14 +64,23 @@ class JobsController {
         this.clock = clock;
     }
 
+    private static final int PAGE = 100;
+
     @GetMapping("/jobs")
-    String jobs(Model model) {
-        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
-        List<Jobs.Row> all = jobs.all(Viewer.current());
+    String jobs(
+            @RequestParam(value = "q", defaultValue = "") String words,
+            @RequestParam(value = "ahead", defaultValue = "0") int ahead,
+            @RequestParam(value = "past", defaultValue = "0") int past,
+            Model model) {
+        Viewer viewer = Viewer.current();
+        model.addAttribute("q", words);
+        model.addAttribute("page", PAGE);
+        model.addAttribute("from", Map.of("ahead", Math.max(0, ahead), "past", Math.max(0, past)));
         model.addAttribute(
-                "ahead", all.stream().filter(j -> !j.lastDay().isBefore(today)).toList());
-        model.addAttribute(
-                "past", all.stream().filter(j -> j.lastDay().isBefore(today)).toList());
+                "found",
+                Map.of(
+                        "ahead", jobs.find(viewer, words, true, Math.max(0, ahead), PAGE),
+                        "past", jobs.find(viewer, words, false, Math.max(0, past), PAGE)));
         return "jobs/jobs";
     }
 

@@ -592,6 +592,10 @@ public class Papers {
                     .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
                             .add(p));
         }
+        Map<String, Set<Weave.Need>> wanted = new LinkedHashMap<>();
+        jobs.forEach(j -> j.needs()
+                .forEach(n -> wanted.computeIfAbsent(n.holderId(), k -> new java.util.LinkedHashSet<>())
+                        .add(new Weave.Need(n.holderId(), n.kind(), n.anyLevel(), ""))));
         for (Holder h : holders) {
             List<Paper> held = byHolder.getOrDefault(h.id(), List.of()).stream()
                     .map(PaperEntity::paper)
@@ -601,22 +605,20 @@ public class Papers {
                 lines.computeIfAbsent(List.of(p.kind(), p.level().orElse("")), k -> new ArrayList<>())
                         .add(p);
             }
-            for (Weave.JobSpan job : jobs) {
-                for (Weave.Need n : job.needs()) {
-                    boolean shown = lines.keySet().stream()
-                            .anyMatch(k -> k.get(0).equals(n.kind())
-                                    && (n.anyLevel().isEmpty()
-                                            || n.anyLevel().contains(k.get(1))
-                                            || k.get(1).isEmpty()));
-                    if (n.holderId().equals(h.id().toString()) && !shown) {
-                        lines.put(
-                                List.of(
-                                        n.kind(),
-                                        n.anyLevel().size() == 1
-                                                ? n.anyLevel().iterator().next()
-                                                : ""),
-                                new ArrayList<>());
-                    }
+            for (Weave.Need n : wanted.getOrDefault(h.id().toString(), Set.of())) {
+                boolean shown = lines.keySet().stream()
+                        .anyMatch(k -> k.get(0).equals(n.kind())
+                                && (n.anyLevel().isEmpty()
+                                        || n.anyLevel().contains(k.get(1))
+                                        || k.get(1).isEmpty()));
+                if (!shown) {
+                    lines.put(
+                            List.of(
+                                    n.kind(),
+                                    n.anyLevel().size() == 1
+                                            ? n.anyLevel().iterator().next()
+                                            : ""),
+                            new ArrayList<>());
                 }
             }
             lines.forEach((k, papers) -> rows.add(new Weave.RowInput(

@@ -21,8 +21,11 @@ public final class PapersOnFile {
     private final Map<UUID, List<PaperEntity>> byHolder = new HashMap<>();
 
     PapersOnFile(List<PaperEntity> all) {
-        all.forEach(p ->
-                byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>()).add(p));
+        // the same papers name the same number, whatever order they were read in
+        all.stream()
+                .sorted(Comparator.<PaperEntity, String>comparing(p -> p.kind).thenComparing(p -> p.number))
+                .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
+                        .add(p));
     }
 
     private List<PaperEntity> of(UUID holder) {

@@ -4,7 +4,10 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import yarrek.core.time.TimeWindow;
@@ -66,18 +69,18 @@ public record Weave(
         Scale scale = new Scale(
                 from.atStartOfDay(zone).toInstant(),
                 through.plusDays(1).atStartOfDay(zone).toInstant());
-        List<Strand> strands = new ArrayList<>();
+        Map<String, List<Wanted>> byHolder = new HashMap<>();
         for (JobSpan job : jobs) {
-            for (TimeWindow w : job.windows()) {
-                if (scale.shows(w.start(), w.end())) {
-                    strands.add(new Strand(job.jobId(), job.name(), scale.at(w.start()), scale.at(w.end())));
-                }
+            for (Need need : job.needs()) {
+                byHolder.computeIfAbsent(need.holderId(), k -> new ArrayList<>())
+                        .add(new Wanted(job, need));
             }
         }
         List<Row> laid = new ArrayList<>();
         for (RowInput row : rows) {
-            laid.add(layRow(row, scale, now, jobs));
+            laid.add(layRow(row, scale, now, byHolder.getOrDefault(row.holderId(), List.of())));
         }
+        List<Strand> strands = strands(scale, jobs);
         List<Tick> ticks = new ArrayList<>();
         long days = java.time.temporal.ChronoUnit.DAYS.between(from, through) + 1;
         for (LocalDate d = from; !d.isAfter(through); d = d.plusDays(1)) {
@@ -94,34 +97,86 @@ public record Weave(
         return new Weave(from, through, scale.at(now), laid, strands, ticks);
     }
 
-    private static Row layRow(RowInput row, Scale scale, Instant now, List<JobSpan> jobs) {
+    /** What a job wants of a holder. */
+    private record Wanted(JobSpan job, Need need) {}
+
+    /** Drawn no nearer than this: two jobs that begin within it are one strand, two gaps one knot. */
+    private static final double APART = 1 / 400.0;
+
+    private static long place(double at) {
+        return Math.round(at / APART);
+    }
+
+    /** Each day of each job; those that lie upon one another are one strand that says how many it stands for. */
+    private static List<Strand> strands(Scale scale, List<JobSpan> jobs) {
+        Map<Long, List<Strand>> byPlace = new LinkedHashMap<>();
+        for (JobSpan job : jobs) {
+            for (TimeWindow w : job.windows()) {
+                if (scale.shows(w.start(), w.end())) {
+                    double at = scale.at(w.start());
+                    byPlace.computeIfAbsent(place(at), k -> new ArrayList<>())
+                            .add(new Strand(job.jobId(), job.name(), at, scale.at(w.end())));
+                }
+            }
+        }
+        return byPlace.values().stream()
+                .map(some -> some.size() == 1
+                        ? some.get(0)
+                        : new Strand(
+                                some.get(0).jobId(),
+                                some.size() + " jobs, the first " + some.get(0).name(),
+                                some.stream().mapToDouble(Strand::start).min().orElseThrow(),
+                                some.stream().mapToDouble(Strand::end).max().orElseThrow()))
+                .toList();
+    }
+
+    private static List<Knot> merged(List<Knot> knots) {
+        Map<Long, List<Knot>> byPlace = new LinkedHashMap<>();
+        knots.forEach(k ->
+                byPlace.computeIfAbsent(place(k.at()), p -> new ArrayList<>()).add(k));
+        return byPlace.values().stream()
+                .map(some -> {
+                    Knot first = some.get(0);
+                    return some.size() == 1
+                            ? first
+                            : new Knot(
+                                    first.jobId(),
+                                    first.jobName(),
+                                    first.at(),
+                                    first.says() + " and " + (some.size() - 1) + " more",
+                                    first.ruleId());
+                })
+                .toList();
+    }
+
+    private static Row layRow(RowInput row, Scale scale, Instant now, List<Wanted> wanted) {
         List<Bar> bars = new ArrayList<>();
         List<Knot> knots = new ArrayList<>();
         PaperState worst = row.papers().isEmpty() ? PaperState.UNKNOWN : PaperState.IN_FORCE;
-        for (JobSpan job : jobs) {
-            for (Need need : job.needs()) {
-                boolean elsewhere = !need.anyLevel().isEmpty()
-                        && row.level().map(l -> !need.anyLevel().contains(l)).orElse(false);
-                if (!need.holderId().equals(row.holderId()) || !need.kind().equals(row.kind()) || elsewhere) {
-                    continue;
-                }
-                for (TimeWindow w : job.windows()) {
-                    boolean covered = row.allOfKind().stream()
-                            .anyMatch(p -> p.validity().covers(w)
-                                    && (need.anyLevel().isEmpty()
-                                            || p.level()
-                                                    .map(need.anyLevel()::contains)
-                                                    .orElse(false)));
-                    if (!covered && !w.end().isBefore(now)) {
-                        worst = PaperState.GAP;
-                        if (scale.shows(w.start(), w.end())) {
-                            knots.add(new Knot(
-                                    job.jobId(),
-                                    job.name(),
-                                    scale.at(w.start()),
-                                    row.holderName() + ": no " + row.kindName() + " in force for " + job.name(),
-                                    need.ruleId()));
-                        }
+        for (Wanted x : wanted) {
+            JobSpan job = x.job();
+            Need need = x.need();
+            boolean elsewhere = !need.anyLevel().isEmpty()
+                    && row.level().map(l -> !need.anyLevel().contains(l)).orElse(false);
+            if (!need.kind().equals(row.kind()) || elsewhere) {
+                continue;
+            }
+            for (TimeWindow w : job.windows()) {
+                boolean covered = row.allOfKind().stream()
+                        .anyMatch(p -> p.validity().covers(w)
+                                && (need.anyLevel().isEmpty()
+                                        || p.level()
+                                                .map(need.anyLevel()::contains)
+                                                .orElse(false)));
+                if (!covered && !w.end().isBefore(now)) {
+                    worst = PaperState.GAP;
+                    if (scale.shows(w.start(), w.end())) {
+                        knots.add(new Knot(
+                                job.jobId(),
+                                job.name(),
+                                scale.at(w.start()),
+                                row.holderName() + ": no " + row.kindName() + " in force for " + job.name(),
+                                need.ruleId()));
                     }
                 }
             }
@@ -153,7 +208,7 @@ public record Weave(
                 .map(p -> p.state(now, List.of()))
                 .min(java.util.Comparator.naturalOrder())
                 .orElse(PaperState.UNKNOWN);
-        return new Row(row.holderName(), row.kindName(), bars, knots, worst == PaperState.GAP ? worst : best);
+        return new Row(row.holderName(), row.kindName(), bars, merged(knots), worst == PaperState.GAP ? worst : best);
     }
 
     private record Scale(Instant start, Instant end) {

@@ -101,6 +101,31 @@ class PaperTest {
         assertThat(day.holdsAt(day.endExclusive().orElseThrow())).isFalse();
     }
 
+    /** Thousands of jobs draw no more strands than there are places for them, and each says how many it stands for. */
+    @Test
+    void jobsUponOneAnotherAreOneStrandAndOneKnot() {
+        Weave.Need need = new Weave.Need("p", "pilotCertificate", Set.of("A2"), "R");
+        List<Weave.JobSpan> jobs = new java.util.ArrayList<>();
+        for (int i = 0; i < 3000; i++) {
+            TimeWindow day = new TimeWindow(
+                    at("2027-03-%02dT10:00:00".formatted(1 + i % 30)),
+                    at("2027-03-%02dT12:00:00".formatted(1 + i % 30)));
+            jobs.add(new Weave.JobSpan("j" + i, "Job " + i, List.of(day), List.of(need)));
+        }
+        Weave weave = Weave.lay(
+                LocalDate.of(2027, 3, 1),
+                LocalDate.of(2027, 3, 31),
+                at("2027-02-05T12:00:00"),
+                HOME,
+                List.of(new Weave.RowInput(
+                        "p", "Pilot", "pilotCertificate", "certificate A2", Optional.of("A2"), List.of(), List.of())),
+                jobs);
+        assertThat(weave.strands()).hasSize(30);
+        assertThat(weave.strands().get(0).name()).isEqualTo("100 jobs, the first Job 0");
+        assertThat(weave.rows().get(0).knots()).hasSize(30);
+        assertThat(weave.rows().get(0).knots().get(0).says()).endsWith("in force for Job 0 and 99 more");
+    }
+
     @Test
     void aStrandWithoutAPaperInForceMakesAKnot() {
         Paper a2 = paper(LocalDate.of(2022, 3, 15), END, true, 0);
