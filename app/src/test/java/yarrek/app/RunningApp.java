@@ -19,7 +19,7 @@ import org.springframework.test.context.DynamicPropertySource;
             "yarrek.stand-ins-slow=3s"
         })
 @ActiveProfiles("demo")
-@Import(WorkTest.Trying.class)
+@Import(TryingWorker.class)
 abstract class RunningApp {
     @LocalServerPort
     int port;

@@ -6,65 +6,18 @@ import static org.awaitility.Awaitility.await;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.UUID;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.boot.test.context.TestConfiguration;
-import org.springframework.context.annotation.Bean;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 import yarrek.app.work.Work;
-import yarrek.app.work.Worker;
 
 /** Work in the background: written down with what asks for it, carried on after a stop, past one thing that fails. */
 class WorkTest extends RunningApp {
-    private static final Set<UUID> DONE = ConcurrentHashMap.newKeySet();
-    private static final Set<UUID> BAD = ConcurrentHashMap.newKeySet();
-    private static volatile CountDownLatch gate = new CountDownLatch(0);
-
-    /** Remembers what it did, cannot do some things, and waits where it is told to. */
-    @TestConfiguration
-    static class Trying {
-        @Bean
-        Worker tryingWorker() {
-            return new Worker() {
-                @Override
-                public String kind() {
-                    return "try";
-                }
-
-                @Override
-                public String words() {
-                    return "Trying";
-                }
-
-                @Override
-                public int chunk() {
-                    return 10;
-                }
-
-                @Override
-                public void run(List<UUID> subjects, String cause) {
-                    try {
-                        gate.await();
-                    } catch (InterruptedException e) {
-                        Thread.currentThread().interrupt();
-                        throw new IllegalStateException(e);
-                    }
-                    if (subjects.stream().anyMatch(BAD::contains)) {
-                        throw new IllegalArgumentException("this one cannot be done");
-                    }
-                    DONE.addAll(subjects);
-                }
-            };
-        }
-    }
-
     @Autowired
     Work work;
 
@@ -93,13 +46,13 @@ class WorkTest extends RunningApp {
     @Test
     void manyThingsAreDoneAndOneThatFailsIsNamedAndStopsNoOther() {
         List<UUID> all = things(453);
-        BAD.add(all.get(17));
+        TryingWorker.BAD.add(all.get(17));
         work.begin("try", "many", all);
         Work.Progress p = ended("many");
         assertThat(p.done()).isEqualTo(452);
         assertThat(p.failedCount()).isOne();
         assertThat(p.failed()).containsExactly(new Work.Failed(all.get(17), "this one cannot be done"));
-        assertThat(DONE).containsAll(all.subList(18, all.size()));
+        assertThat(TryingWorker.DONE).containsAll(all.subList(18, all.size()));
         assertThat(p.left()).isZero();
     }
 
@@ -139,16 +92,16 @@ class WorkTest extends RunningApp {
                 .update();
         Work.Progress p = ended("killed");
         assertThat(p.done()).isEqualTo(30);
-        assertThat(DONE).containsAll(all.subList(10, 30)).doesNotContainAnyElementsOf(before);
+        assertThat(TryingWorker.DONE).containsAll(all.subList(10, 30)).doesNotContainAnyElementsOf(before);
     }
 
     @Test
     void whatIsStoppedLeavesTheRestAndSaysWho() {
-        gate = new CountDownLatch(1);
+        TryingWorker.gate = new CountDownLatch(1);
         work.begin("try", "stopped", things(100));
         await().atMost(Duration.ofSeconds(30)).until(() -> progress("stopped").isRunning());
         work.stop(progress("stopped").id(), "Merete");
-        gate.countDown();
+        TryingWorker.gate.countDown();
         Work.Progress p = ended("stopped");
         assertThat(p.stoppedBy()).isEqualTo("Merete");
         assertThat(p.left()).isBetween(80, 100);

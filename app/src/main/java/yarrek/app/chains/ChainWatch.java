@@ -19,10 +19,11 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.event.TransactionPhase;
 import org.springframework.transaction.event.TransactionalEventListener;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.work.Work;
 
 /**
  * Plans the chain of a job anew after it was judged: at once, and when that fails, or the program is stopped before, from a
- * note that was written down with the judging.
+ * note that was written down with the judging. After many were judged in the background, in the background too.
  */
 @Component
 class ChainWatch {
@@ -35,9 +36,11 @@ class ChainWatch {
     private final Chains chains;
     private final ObjectProvider<SchedulerClient> scheduler;
     private final Clock clock;
+    private final Work work;
 
-    ChainWatch(Chains chains, ObjectProvider<SchedulerClient> scheduler, Clock clock) {
+    ChainWatch(Chains chains, ObjectProvider<SchedulerClient> scheduler, Clock clock, Work work) {
         this.chains = chains;
+        this.work = work;
         this.scheduler = scheduler;
         this.clock = clock;
     }
@@ -48,6 +51,11 @@ class ChainWatch {
                 .getObject()
                 .scheduleIfNotExists(PLAN.instance(e.jobId().toString())
                         .scheduledTo(clock.instant().plus(GRACE)));
+    }
+
+    @EventListener
+    void manyJudged(Jobs.ManyJudged e) {
+        work.begin(ChainWork.KIND, e.because(), e.jobIds());
     }
 
     @TransactionalEventListener(phase = TransactionPhase.AFTER_COMMIT)

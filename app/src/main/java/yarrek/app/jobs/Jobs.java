@@ -102,6 +102,9 @@ public class Jobs {
     /** A job was judged, or judged again. */
     public record Judged(UUID jobId) {}
 
+    /** Many jobs were judged again in the background, and something else is said of these. */
+    public record ManyJudged(List<UUID> jobIds, String because) {}
+
     private final EntityManager em;
     private final Clock clock;
     private final FactLoader loader;
@@ -273,11 +276,12 @@ public class Jobs {
      * Judges again and keeps a note of what appeared and what vanished.
      *
      * @param becauseById why, by job
-     * @param always whether what follows from a job is looked at again also where its assessment says the same
+     * @return those of which something else is said than before
      */
-    private void judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById, boolean always) {
+    private List<UUID> judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById) {
+        List<UUID> changed = new ArrayList<>();
         if (jobs.isEmpty()) {
-            return;
+            return changed;
         }
         FactSources sources = sources(jobs);
         Map<UUID, AssessmentRow> before =
@@ -287,11 +291,10 @@ public class Jobs {
             if (now.changed()) {
                 AssessmentRow was = before.get(j.id);
                 note(j, becauseById.apply(j.id), was == null ? Set.of() : open(was), open(now.assessment()));
-            }
-            if (always || now.changed()) {
-                events.publishEvent(new Judged(j.id));
+                changed.add(j.id);
             }
         }
+        return changed;
     }
 
     private static void note(JobEntity j, String because, Set<String> before, Set<String> after) {
@@ -367,8 +370,8 @@ public class Jobs {
                         em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
                                 .setParameter("ids", becauseById.keySet())
                                 .getResultList(),
-                        becauseById::get,
-                        true);
+                        becauseById::get);
+                becauseById.keySet().forEach(id -> events.publishEvent(new Judged(id)));
             } else {
                 work.begin(JudgingWork.KIND, becauseById.values().iterator().next(), List.copyOf(becauseById.keySet()));
             }
@@ -475,12 +478,14 @@ public class Jobs {
     /** Judges these jobs again; those no longer there are passed over. */
     @Transactional
     public void judgeAgain(List<UUID> ids, String because) {
-        judgeAgain(
+        List<UUID> changed = judgeAgain(
                 em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
                         .setParameter("ids", ids)
                         .getResultList(),
-                id -> because,
-                false);
+                id -> because);
+        if (!changed.isEmpty()) {
+            events.publishEvent(new ManyJudged(changed, because));
+        }
     }
 
     /** Ids of jobs flown or planned on days of a span, whatever became of them but cancelled. */
