@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.Collection;
 import java.util.Comparator;
@@ -171,11 +172,12 @@ class FactLoader {
                 .max(Comparator.naturalOrder())
                 .orElse(today);
         // a day more on both sides, since the days of other sites are those of their own zones
-        List<JobEntity> planned = em.createQuery(
-                        "from JobEntity j where j.state = :planned and ((j.firstDay <= :last and j.lastDay >= :first"
-                                + " and (j.pilotId in :pilots or j.buildId in :builds))"
+        List<Object[]> planned = em.createQuery(
+                        "select j.id, j.name, j.siteId, j.pilotId, j.buildId, j.emergency, j.firstDay, j.lastDay, j.fromTime,"
+                                + " j.toTime from JobEntity j where j.state = :planned and ((j.firstDay <= :last and"
+                                + " j.lastDay >= :first and (j.pilotId in :pilots or j.buildId in :builds))"
                                 + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :first))",
-                        JobEntity.class)
+                        Object[].class)
                 .setParameter("planned", JobEntity.PLANNED)
                 .setParameter("first", (first.isBefore(today) ? first : today).minusDays(1))
                 .setParameter("last", last.plusDays(2))
@@ -183,10 +185,27 @@ class FactLoader {
                 .setParameter("builds", orNobody(builds))
                 .setParameter("sites", orNobody(places.keySet()))
                 .getResultList();
-        Map<UUID, ZoneId> zones = planned.stream().allMatch(j -> places.containsKey(j.siteId))
+        Map<UUID, ZoneId> zones = planned.stream().allMatch(j -> places.containsKey((UUID) j[2]))
                 ? places.values().stream().collect(Collectors.toMap(Sites.SiteView::id, Sites.SiteView::zone))
                 : sites.zones();
-        return new Neighbours(planned, zones, clock.instant());
+        return new Neighbours(
+                planned.stream()
+                        .map(j -> new Neighbours.Planned(
+                                (UUID) j[0],
+                                (String) j[1],
+                                (UUID) j[2],
+                                (UUID) j[3],
+                                (UUID) j[4],
+                                Boolean.TRUE.equals(j[5]),
+                                (LocalDate) j[7],
+                                JobEntity.windows(
+                                        (LocalDate) j[6],
+                                        (LocalDate) j[7],
+                                        (LocalTime) j[8],
+                                        (LocalTime) j[9],
+                                        zones.get((UUID) j[2]))))
+                        .toList(),
+                clock.instant());
     }
 
     private static Set<UUID> orNobody(Set<UUID> ids) {

@@ -198,15 +198,16 @@ class JobEntity {
      * holds both.
      */
     static List<TimeWindow> windows(JobDraft d, ZoneId zone) {
+        return windows(d.firstDay(), d.lastDay(), d.from(), d.to(), zone);
+    }
+
+    static List<TimeWindow> windows(LocalDate first, LocalDate last, LocalTime from, LocalTime to, ZoneId zone) {
         List<TimeWindow> windows = new ArrayList<>();
-        for (LocalDate day = d.firstDay(); !day.isAfter(d.lastDay()); day = day.plusDays(1)) {
-            LocalDate endDay = d.to().isAfter(d.from()) ? day : day.plusDays(1);
+        for (LocalDate day = first; !day.isAfter(last); day = day.plusDays(1)) {
+            LocalDate endDay = to.isAfter(from) ? day : day.plusDays(1);
             windows.add(new TimeWindow(
-                    day.atTime(d.from()).atZone(zone).toInstant(),
-                    endDay.atTime(d.to())
-                            .atZone(zone)
-                            .withLaterOffsetAtOverlap()
-                            .toInstant()));
+                    day.atTime(from).atZone(zone).toInstant(),
+                    endDay.atTime(to).atZone(zone).withLaterOffsetAtOverlap().toInstant()));
         }
         return windows;
     }

@@ -32,6 +32,11 @@ class JudgingWork implements Worker {
     }
 
     @Override
+    public int hands() {
+        return 2;
+    }
+
+    @Override
     public void run(List<UUID> subjects, String cause) {
         jobs.judgeAgain(subjects, cause);
     }

@@ -2,7 +2,6 @@ package yarrek.app.jobs;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.Collection;
 import java.util.Comparator;
@@ -11,46 +10,46 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import yarrek.core.time.TimeWindow;
 
 /** Other planned jobs that have the same pilot, aircraft or site: who is booked elsewhere, where an emergency is said. */
 final class Neighbours {
-    /** A planned job as its neighbours see it. */
-    private record Planned(UUID id, String name, JobDraft draft, List<TimeWindow> windows) {}
+    /**
+     * A planned job as its neighbours see it.
+     *
+     * @param pilotId null while none is named
+     * @param buildId null while none is chosen
+     */
+    record Planned(
+            UUID id,
+            String name,
+            UUID siteId,
+            UUID pilotId,
+            UUID buildId,
+            boolean emergency,
+            LocalDate lastDay,
+            List<TimeWindow> windows) {}
 
     private final List<Planned> jobs;
     private final Map<UUID, List<Planned>> byPilot;
     private final Map<UUID, List<Planned>> byBuild;
     private final LocalDate today;
 
-    /**
-     * @param planned jobs not flown or cancelled
-     * @param zones of their sites
-     */
-    Neighbours(List<JobEntity> planned, Map<UUID, ZoneId> zones, Instant now) {
-        jobs = planned.stream()
-                .sorted(Comparator.comparing((JobEntity j) -> j.name))
-                .map(j -> {
-                    JobDraft d = j.draft();
-                    return new Planned(j.id, j.name, d, JobEntity.windows(d, zones.get(d.siteId())));
-                })
-                .toList();
-        byPilot = jobs.stream()
-                .filter(j -> j.draft().pilotId() != null)
-                .collect(java.util.stream.Collectors.groupingBy(j -> j.draft().pilotId()));
-        byBuild = jobs.stream()
-                .filter(j -> j.draft().buildId() != null)
-                .collect(java.util.stream.Collectors.groupingBy(j -> j.draft().buildId()));
+    Neighbours(List<Planned> planned, Instant now) {
+        jobs = planned.stream().sorted(Comparator.comparing(Planned::name)).toList();
+        byPilot = jobs.stream().filter(j -> j.pilotId() != null).collect(Collectors.groupingBy(Planned::pilotId));
+        byBuild = jobs.stream().filter(j -> j.buildId() != null).collect(Collectors.groupingBy(Planned::buildId));
         today = LocalDate.ofInstant(now, ZoneOffset.UTC);
     }
 
     /** Name of another open job that declares an emergency response at the site; empty when none does. */
     Optional<String> emergencyAt(UUID siteId, UUID jobId) {
         return jobs.stream()
-                .filter(j -> Boolean.TRUE.equals(j.draft().emergency())
-                        && siteId.equals(j.draft().siteId())
+                .filter(j -> j.emergency()
+                        && siteId.equals(j.siteId())
                         && !j.id().equals(jobId)
-                        && !j.draft().lastDay().isBefore(today.minusDays(1)))
+                        && !j.lastDay().isBefore(today.minusDays(1)))
                 .map(Planned::name)
                 .findFirst();
     }

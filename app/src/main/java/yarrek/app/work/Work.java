@@ -37,10 +37,9 @@ import org.springframework.transaction.support.TransactionOperations;
 public class Work {
     private static final Logger LOG = LoggerFactory.getLogger(Work.class);
 
-    /** More things than these are shared out among two hands. */
+    /** More things than these are shared out among several hands. */
     private static final int SHARED_FROM = 200;
 
-    private static final int HANDS = 2;
     private static final int TRIES = 4;
     private static final int SHOWN = 40;
 
@@ -111,27 +110,49 @@ public class Work {
 
     // --- asking for it -----------------------------------------------------------------------------------------------
 
-    /** Has work of a kind done, soon after the transaction that asks for it; nothing when there is nothing to do. */
+    /**
+     * Has work of a kind done, soon after the transaction that asks for it; nothing when there is nothing to do. What is asked
+     * for while work of the same kind and cause goes on is added to that.
+     */
     @Transactional
     public void begin(String kind, String cause, List<UUID> subjects) {
         if (subjects.isEmpty()) {
             return;
         }
-        UUID id = UUID.randomUUID();
-        jdbc.sql("insert into work (id, kind, cause, total, begun_at) values (?, ?, ?, ?, ?)")
-                .params(id, kind, cause.length() > 400 ? cause.substring(0, 400) : cause, subjects.size(), now())
-                .update();
+        String because = cause.length() > 400 ? cause.substring(0, 400) : cause;
+        Optional<UUID> going = jdbc.sql("select id from work where kind = ? and cause = ? and ended_at is null"
+                        + " and stopped_by is null order by begun_at desc limit 1 for update")
+                .params(kind, because)
+                .query(UUID.class)
+                .optional();
+        UUID id = going.orElseGet(UUID::randomUUID);
+        if (going.isEmpty()) {
+            jdbc.sql("insert into work (id, kind, cause, total, begun_at) values (?, ?, ?, 0, ?)")
+                    .params(id, kind, because, now())
+                    .update();
+        }
+        int before = jdbc.sql("select coalesce(max(seq) + 1, 0) from work_item where work_id = ?")
+                .param(id)
+                .query(Integer.class)
+                .single();
         List<Object[]> rows = new ArrayList<>();
         for (UUID s : subjects) {
-            rows.add(new Object[] {id, s, rows.size()});
+            rows.add(new Object[] {id, s, before + rows.size()});
         }
-        batch.batchUpdate("insert ignore into work_item (work_id, subject_id, seq, state) values (?, ?, ?, 'W')", rows);
-        int hands = subjects.size() > SHARED_FROM ? HANDS : 1;
+        // a thing that has been done already is done again
+        batch.batchUpdate(
+                "insert into work_item (work_id, subject_id, seq, state) values (?, ?, ?, 'W')"
+                        + " on duplicate key update state = 'W', error = null",
+                rows);
+        jdbc.sql("update work set total = (select count(*) from work_item where work_id = ?) where id = ?")
+                .params(id, id)
+                .update();
+        int hands =
+                subjects.size() > SHARED_FROM ? worker(kind).map(Worker::hands).orElse(1) : 1;
         for (int hand = 0; hand < hands; hand++) {
-            scheduler
-                    .getObject()
-                    .scheduleIfNotExists(
-                            Tasking.DO.instance(id + "/" + hand + "/" + hands).scheduledTo(clock.instant()));
+            // each time another name: a hand that is just ending would not see what is added
+            String name = id + "/" + hand + "/" + hands + "/" + before;
+            scheduler.getObject().scheduleIfNotExists(Tasking.DO.instance(name).scheduledTo(clock.instant()));
         }
     }
 

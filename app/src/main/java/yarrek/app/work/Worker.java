@@ -14,6 +14,11 @@ public interface Worker {
     /** How many things are done in one transaction. */
     int chunk();
 
+    /** Among how many hands much of it is shared out. */
+    default int hands() {
+        return 1;
+    }
+
     /**
      * Does it, in the transaction it is called in; called again for each thing alone when it throws.
      *
