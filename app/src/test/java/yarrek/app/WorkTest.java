@@ -57,6 +57,22 @@ class WorkTest extends RunningApp {
     }
 
     @Test
+    void whatIsAskedForMeanwhileIsAddedAndDone() {
+        TryingWorker.gate = new CountDownLatch(1);
+        List<UUID> first = things(25);
+        List<UUID> later = things(25);
+        work.begin("try", "added", first);
+        work.begin("try", "added", later);
+        TryingWorker.gate.countDown();
+        Work.Progress p = ended("added");
+        assertThat(p.total()).isEqualTo(50);
+        assertThat(p.done()).isEqualTo(50);
+        assertThat(TryingWorker.DONE).containsAll(first).containsAll(later);
+        assertThat(work.newest().stream().filter(w -> w.cause().equals("added")))
+                .hasSize(1);
+    }
+
+    @Test
     void whatIsRolledBackWasNeverBegun() {
         new TransactionTemplate(transactions).executeWithoutResult(t -> {
             work.begin("try", "rolled back", things(3));
@@ -88,7 +104,7 @@ class WorkTest extends RunningApp {
                         "insert into scheduled_tasks (task_name, task_instance, execution_time, picked, picked_by, last_heartbeat,"
                                 + " version) values ('work', ?, utc_timestamp(6) - interval 1 hour, true, 'a node long gone',"
                                 + " utc_timestamp(6) - interval 1 hour, 1)")
-                .param(id + "/0/1")
+                .param(id + "/0")
                 .update();
         Work.Progress p = ended("killed");
         assertThat(p.done()).isEqualTo(30);

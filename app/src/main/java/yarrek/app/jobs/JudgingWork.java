@@ -28,7 +28,7 @@ class JudgingWork implements Worker {
 
     @Override
     public int chunk() {
-        return 100;
+        return 250;
     }
 
     @Override

@@ -131,6 +131,20 @@ public class Work {
                     .params(id, kind, because, now())
                     .update();
         }
+        add(id, subjects);
+        if (going.isPresent()) {
+            return; // whoever is at it sees what was added: it ends only with this row locked, as it is here
+        }
+        int hands =
+                subjects.size() > SHARED_FROM ? worker(kind).map(Worker::hands).orElse(1) : 1;
+        for (int hand = 0; hand < hands; hand++) {
+            scheduler
+                    .getObject()
+                    .scheduleIfNotExists(Tasking.DO.instance(id + "/" + hand).scheduledTo(clock.instant()));
+        }
+    }
+
+    private void add(UUID id, List<UUID> subjects) {
         int before = jdbc.sql("select coalesce(max(seq) + 1, 0) from work_item where work_id = ?")
                 .param(id)
                 .query(Integer.class)
@@ -147,13 +161,6 @@ public class Work {
         jdbc.sql("update work set total = (select count(*) from work_item where work_id = ?) where id = ?")
                 .params(id, id)
                 .update();
-        int hands =
-                subjects.size() > SHARED_FROM ? worker(kind).map(Worker::hands).orElse(1) : 1;
-        for (int hand = 0; hand < hands; hand++) {
-            // each time another name: a hand that is just ending would not see what is added
-            String name = id + "/" + hand + "/" + hands + "/" + before;
-            scheduler.getObject().scheduleIfNotExists(Tasking.DO.instance(name).scheduledTo(clock.instant()));
-        }
     }
 
     /** Has what is not done yet left as it is. */
@@ -180,13 +187,11 @@ public class Work {
         }
     }
 
-    /** One hand's share of a piece of work: an identity, which hand, of how many. */
+    /** One hand at a piece of work: takes what no other has taken until nothing is left. */
     void take(String instance, ExecutionContext context) {
-        String[] part = instance.split("/");
-        UUID id = UUID.fromString(part[0]);
-        int hand = Integer.parseInt(part[1]);
-        int hands = Integer.parseInt(part[2]);
-        while (true) {
+        UUID id = UUID.fromString(instance.split("/")[0]);
+        boolean more = true;
+        while (more) {
             if (context.getSchedulerState().isShuttingDown()) {
                 // thrown so that the schedule keeps it: another start takes it up where it stands
                 throw new IllegalStateException("the program is stopping; the rest is done after it has started again");
@@ -196,55 +201,74 @@ public class Work {
                     .param(id)
                     .query()
                     .listOfRows();
-            if (open.isEmpty() || !stretch(id, hand, hands, open.get(0))) {
-                break;
-            }
+            boolean did = !open.isEmpty() && stretch(id, open.get(0));
+            // what was added since is taken up; what is left else is in other hands, and they end it
+            more = did || (!isEnded(id) && !open.isEmpty() && stretch(id, open.get(0)));
         }
-        jdbc.sql(
-                        "update work set ended_at = ? where id = ? and ended_at is null and (stopped_by is not null or not exists"
-                                + " (select 1 from work_item i where i.work_id = work.id and i.state = 'W'))")
-                .params(now(), id)
-                .update();
     }
 
-    /** Does some more; false when this hand has nothing left. */
-    private boolean stretch(UUID id, int hand, int hands, Map<String, Object> what) {
+    /** Ends the work when nothing waits; with its row locked, so that nothing is added unseen. */
+    private boolean isEnded(UUID id) {
+        return Boolean.TRUE.equals(transactions.execute(t -> {
+            jdbc.sql("select id from work where id = ? for update")
+                    .param(id)
+                    .query(UUID.class)
+                    .single();
+            return jdbc.sql(
+                                    "update work set ended_at = coalesce(ended_at, ?) where id = ? and (stopped_by is not null or"
+                                            + " not exists (select 1 from work_item i where i.work_id = work.id and i.state = 'W'))")
+                            .params(now(), id)
+                            .update()
+                    == 1;
+        }));
+    }
+
+    /** Does some more; false when everything is done or in other hands. */
+    private boolean stretch(UUID id, Map<String, Object> what) {
         Worker worker = worker((String) what.get("kind"))
                 .orElseThrow(() -> new IllegalStateException("nobody here knows work of the kind " + what.get("kind")));
         String cause = (String) what.get("cause");
-        List<UUID> some = jdbc.sql("select subject_id from work_item where work_id = ? and state = 'W' and seq % ? = ?"
-                        + " order by seq limit ?")
-                .params(id, hands, hand, worker.chunk())
-                .query(UUID.class)
-                .list();
-        if (some.isEmpty()) {
-            return false;
-        }
+        List<UUID> taken = new ArrayList<>();
         try {
-            tried(() -> run(worker, id, some, cause));
+            tried(() -> run(worker, id, cause, taken, List.of()));
         } catch (RuntimeException e) {
-            if (some.size() > 1) {
-                some.forEach(s -> alone(worker, id, s, cause));
+            if (taken.size() == 1) {
+                failed(worker, id, taken.get(0), e);
             } else {
-                failed(worker, id, some.get(0), e);
+                List.copyOf(taken).forEach(s -> alone(worker, id, s, cause));
             }
         }
-        return true;
+        return !taken.isEmpty();
     }
 
-    private void run(Worker worker, UUID id, List<UUID> some, String cause) {
+    /**
+     * Takes some and does them in one transaction; what another hand has taken is passed over.
+     *
+     * @param taken filled with what was taken
+     * @param only these; empty for any
+     */
+    private void run(Worker worker, UUID id, String cause, List<UUID> taken, List<UUID> only) {
         transactions.executeWithoutResult(t -> {
-            worker.run(some, cause);
-            jdbc.sql("update work_item set state = 'D' where work_id = :w and subject_id in (:s)")
-                    .param("w", id)
-                    .param("s", some)
-                    .update();
+            taken.clear();
+            taken.addAll(jdbc.sql("select subject_id from work_item where work_id = ? and state = 'W'"
+                            + (only.isEmpty() ? "" : " and subject_id = ?")
+                            + " order by seq limit ? for update skip locked")
+                    .params(only.isEmpty() ? List.of(id, worker.chunk()) : List.of(id, only.get(0), worker.chunk()))
+                    .query(UUID.class)
+                    .list());
+            if (!taken.isEmpty()) {
+                worker.run(List.copyOf(taken), cause);
+                jdbc.sql("update work_item set state = 'D' where work_id = :w and subject_id in (:s)")
+                        .param("w", id)
+                        .param("s", taken)
+                        .update();
+            }
         });
     }
 
     private void alone(Worker worker, UUID id, UUID subject, String cause) {
         try {
-            tried(() -> run(worker, id, List.of(subject), cause));
+            tried(() -> run(worker, id, cause, new ArrayList<>(), List.of(subject)));
         } catch (RuntimeException e) {
             failed(worker, id, subject, e);
         }
