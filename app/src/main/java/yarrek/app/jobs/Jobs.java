@@ -5,6 +5,7 @@ import jakarta.persistence.TypedQuery;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -830,21 +831,25 @@ public class Jobs {
     /** Planned jobs as the weave sees them: their windows and the papers each needs of whom. */
     @Transactional(readOnly = true)
     public List<Weave.JobSpan> spans(LocalDate from, LocalDate through) {
-        List<JobEntity> planned = em.createQuery(
-                        "from JobEntity j where j.state = 'PLANNED' and j.lastDay >= :from and j.firstDay <= :through order by j.firstDay",
-                        JobEntity.class)
+        List<Object[]> planned = em.createQuery(
+                        "select j.id, j.name, j.siteId, j.firstDay, j.lastDay, j.fromTime, j.toTime from JobEntity j"
+                                + " where j.state = 'PLANNED' and j.lastDay >= :from and j.firstDay <= :through order by j.firstDay",
+                        Object[].class)
                 .setParameter("from", from)
                 .setParameter("through", through)
                 .getResultList();
         Map<UUID, ZoneId> zones = sites.zones();
-        Map<UUID, List<Assessments.Need>> needs =
-                assessments.needs(planned.stream().map(j -> j.id).toList());
+        Map<UUID, List<Assessments.Need>> needs = assessments.needsOf(
+                "select id from job where state = 'PLANNED' and last_day >= :from and first_day <= :through",
+                Map.of("from", from, "through", through));
         return planned.stream()
                 .map(j -> new Weave.JobSpan(
-                        j.id.toString(),
-                        j.name,
-                        JobEntity.windows(j.draft(), zones.get(j.siteId)),
-                        needs.getOrDefault(j.id, List.of()).stream()
+                        j[0].toString(),
+                        (String) j[1],
+                        JobEntity.windows(
+                                (LocalDate) j[3], (LocalDate) j[4], (LocalTime) j[5], (LocalTime) j[6], zones.get((UUID)
+                                        j[2])),
+                        needs.getOrDefault((UUID) j[0], List.of()).stream()
                                 .map(n -> new Weave.Need(n.holderId().toString(), n.kind(), n.levels(), n.ruleId()))
                                 .toList()))
                 .toList();

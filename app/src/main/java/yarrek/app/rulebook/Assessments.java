@@ -122,6 +122,7 @@ public class Assessments {
     private final NamedParameterJdbcTemplate named;
     private final JsonMapper json;
     private final TransactionOperations apart;
+    private final Map<Words, Integer> idByWords = new ConcurrentHashMap<>();
     private final Map<String, Integer> idBySha = new ConcurrentHashMap<>();
     private final Map<Integer, String> textById = new ConcurrentHashMap<>();
     private final Map<Integer, Words> wordsById = new ConcurrentHashMap<>();
@@ -238,9 +239,29 @@ public class Assessments {
     }
 
     private int[] keep(List<FindingRow> findings) {
-        return keepText(findings.stream()
-                .map(f -> Map.entry(f.ruleId(), json.writeValueAsString(Words.of(f))))
-                .toList());
+        int[] ids = new int[findings.size()];
+        List<Words> fresh = new ArrayList<>();
+        List<Integer> at = new ArrayList<>();
+        for (int i = 0; i < ids.length; i++) {
+            Words w = Words.of(findings.get(i));
+            Integer id = idByWords.get(w);
+            if (id == null) {
+                fresh.add(w);
+                at.add(i);
+            } else {
+                ids[i] = id;
+            }
+        }
+        if (!fresh.isEmpty()) {
+            int[] kept = keepText(fresh.stream()
+                    .map(w -> Map.entry(w.ruleId(), json.writeValueAsString(w)))
+                    .toList());
+            for (int i = 0; i < kept.length; i++) {
+                idByWords.put(fresh.get(i), kept[i]);
+                ids[at.get(i)] = kept[i];
+            }
+        }
+        return ids;
     }
 
     /** Identities of texts, each with the rule it is of; those not kept yet are kept now. */
@@ -363,22 +384,30 @@ public class Assessments {
 
     /** The papers that rules want for each of these, in one statement. */
     public Map<UUID, List<Need>> needs(Collection<UUID> subjects) {
+        return subjects.isEmpty() ? Map.of() : needs("subject_id in (:s)", Map.of("s", subjects));
+    }
+
+    /**
+     * The same for what a question of the subjects' owner finds, without naming each.
+     *
+     * @param sql a select of identities, with named parameters
+     */
+    public Map<UUID, List<Need>> needsOf(String sql, Map<String, ?> parameters) {
+        return needs("subject_id in (" + sql + ")", parameters);
+    }
+
+    private Map<UUID, List<Need>> needs(String which, Map<String, ?> parameters) {
         Map<UUID, List<Need>> needs = new HashMap<>();
-        if (!subjects.isEmpty()) {
-            named.query(
-                    "select subject_id, rule_id, holder_id, kind, levels from need where subject_id in (:s)",
-                    Map.of("s", subjects),
-                    r -> {
-                        needs.computeIfAbsent(r.getObject(1, UUID.class), k -> new ArrayList<>())
-                                .add(new Need(
-                                        r.getString(2),
-                                        r.getObject(3, UUID.class),
-                                        r.getString(4),
-                                        r.getString(5).isEmpty()
-                                                ? Set.of()
-                                                : Set.of(r.getString(5).split(";"))));
-                    });
-        }
+        Map<String, Set<String>> levels = new HashMap<>();
+        named.query("select subject_id, rule_id, holder_id, kind, levels from need where " + which, parameters, r -> {
+            needs.computeIfAbsent(r.getObject(1, UUID.class), k -> new ArrayList<>())
+                    .add(new Need(
+                            r.getString(2),
+                            r.getObject(3, UUID.class),
+                            r.getString(4),
+                            levels.computeIfAbsent(
+                                    r.getString(5), l -> l.isEmpty() ? Set.of() : Set.of(l.split(";")))));
+        });
         return needs;
     }
 

@@ -2,11 +2,14 @@ package yarrek.app.rulebook;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import yarrek.core.rulebook.Bound;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Gauge;
 import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.Layer;
+import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
@@ -117,8 +120,40 @@ public record FindingRow(
         }
     }
 
+    /** What a rule asks and when, in words: worked out once for each rule, and then the very same texts. */
+    private record Said(String requires, String appliesWhen) {}
+
+    /** A rule as the thing it is, not by all that it says. */
+    private record Same(Rule rule) {
+        @Override
+        @SuppressWarnings(
+                "ReferenceEquality") // the point of it: comparing all that a rule says costs more than its words
+        public boolean equals(Object o) {
+            return o instanceof Same s && s.rule == rule;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(rule);
+        }
+    }
+
+    private static final Map<Same, Said> SAID = new ConcurrentHashMap<>();
+
+    /** Rules are read anew when they change; those that are gone are let go in time. */
+    private static final int MOST_SAID = 20_000;
+
+    private static Said said(Rule r) {
+        if (SAID.size() > MOST_SAID) {
+            SAID.clear();
+        }
+        return SAID.computeIfAbsent(
+                new Same(r), s -> new Said(r.requires().words(), r.appliesWhen().words()));
+    }
+
     static FindingRow of(Finding f) {
         var r = f.rule();
+        Said said = said(r);
         return new FindingRow(
                 r.id(),
                 r.title(),
@@ -134,8 +169,8 @@ public record FindingRow(
                 f.beatenBy().orElse(null),
                 r.source().citation(),
                 r.remedy(),
-                r.requires().words(),
-                r.appliesWhen().words(),
+                said.requires(),
+                said.appliesWhen(),
                 r.source().readOn(),
                 r.source().confidence(),
                 r.source().notes(),

@@ -100,6 +100,24 @@ public record Weave(
     /** What a job wants of a holder. */
     private record Wanted(JobSpan job, Need need) {}
 
+    /** When a paper is in force, reckoned once for the many jobs it is held against. */
+    private record Life(Optional<String> level, Instant from, Instant before) {
+        static Life of(Paper p) {
+            return new Life(
+                    p.level(),
+                    p.validity().start().orElse(Instant.MIN),
+                    p.validity().endExclusive().orElse(Instant.MAX));
+        }
+
+        boolean covers(TimeWindow w) {
+            return !w.start().isBefore(from) && w.end().isBefore(before);
+        }
+
+        boolean isOf(Set<String> anyLevel) {
+            return anyLevel.isEmpty() || level.map(anyLevel::contains).orElse(false);
+        }
+    }
+
     /** Drawn no nearer than this: two jobs that begin within it are one strand, two gaps one knot. */
     private static final double APART = 1 / 400.0;
 
@@ -152,6 +170,7 @@ public record Weave(
     private static Row layRow(RowInput row, Scale scale, Instant now, List<Wanted> wanted) {
         List<Bar> bars = new ArrayList<>();
         List<Knot> knots = new ArrayList<>();
+        List<Life> lives = row.allOfKind().stream().map(Life::of).toList();
         PaperState worst = row.papers().isEmpty() ? PaperState.UNKNOWN : PaperState.IN_FORCE;
         for (Wanted x : wanted) {
             JobSpan job = x.job();
@@ -162,12 +181,7 @@ public record Weave(
                 continue;
             }
             for (TimeWindow w : job.windows()) {
-                boolean covered = row.allOfKind().stream()
-                        .anyMatch(p -> p.validity().covers(w)
-                                && (need.anyLevel().isEmpty()
-                                        || p.level()
-                                                .map(need.anyLevel()::contains)
-                                                .orElse(false)));
+                boolean covered = lives.stream().anyMatch(l -> l.covers(w) && l.isOf(need.anyLevel()));
                 if (!covered && !w.end().isBefore(now)) {
                     worst = PaperState.GAP;
                     if (scale.shows(w.start(), w.end())) {
