@@ -2,20 +2,28 @@ package yarrek.app;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.SelectOption;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.List;
+import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import yarrek.app.work.Work;
 import yarrek.formats.rules.RulePackReader;
 
 /** Rules of one's own, departures, looking ahead, and versions of the law, each as a manager goes. */
 class RulesPagesTest extends BrowserTest {
+    @Autowired
+    Work work;
 
     /** The laws stay as they shipped for the other tests. */
     @AfterEach
@@ -40,6 +48,27 @@ class RulesPagesTest extends BrowserTest {
 
     private Locator rung(String rule) {
         return page.locator("#f-" + rule);
+    }
+
+    /** One page for all that is done in the background: how far, what failed and why. */
+    @Test
+    void workInTheBackgroundSaysHowItWent() {
+        List<UUID> some = List.of(UUID.randomUUID(), UUID.randomUUID(), UUID.randomUUID());
+        TryingWorker.BAD.add(some.get(1));
+        work.begin("try", "looked at", some);
+        signIn("manager");
+        page.navigate(address("/office"));
+        page.click("a:has-text('work in the background')");
+        Locator row = page.locator("tr:has-text('looked at')");
+        await().atMost(Duration.ofSeconds(60)).until(() -> {
+            page.reload();
+            return row.locator(".st-notch").count() == 1;
+        });
+        assertThat(row).containsText("2 of 3");
+        assertThat(row.locator(".st")).hasCount(1);
+        row.locator("summary").click();
+        assertThat(row).containsText("this one cannot be done");
+        assertThat(page.locator("main")).containsText("what passes with time");
     }
 
     @Test

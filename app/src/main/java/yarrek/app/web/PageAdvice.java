@@ -38,7 +38,8 @@ class PageAdvice {
     @ModelAttribute
     void common(Model model, HttpServletRequest request) {
         String path = request.getRequestURI();
-        String home = path.startsWith("/approvals") ? "/jobs" : path; // approvals belong to jobs
+        // approvals belong to jobs, and what is done in the background to the office
+        String home = path.startsWith("/approvals") ? "/jobs" : path.startsWith("/work") ? "/office" : path;
         model.addAttribute("tabs", TABS);
         model.addAttribute("path", path);
         model.addAttribute(
