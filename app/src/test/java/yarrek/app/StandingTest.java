@@ -13,15 +13,19 @@ import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
 import yarrek.app.answers.Answers;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.jobs.TimePassing;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.FindingRow;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Verdict;
+import yarrek.formats.log.BrokenFileException;
 
 /** What the desk says of jobs when the world around them changes: other jobs, papers, time, places. */
 class StandingTest extends RunningApp {
@@ -39,6 +43,9 @@ class StandingTest extends RunningApp {
 
     @Autowired
     Office office;
+
+    @Autowired
+    PlatformTransactionManager transactions;
 
     @Autowired
     JdbcClient jdbc;
@@ -231,5 +238,29 @@ class StandingTest extends RunningApp {
         assertThat(jobs.find(pilot, "", true, 0, 50).rows())
                 .allMatch(j -> pilot.maySee(j.pilotId(), j.observerId()))
                 .hasSizeLessThan(all.rows().size());
+    }
+
+    /** Rules that were never committed judge nothing, neither here nor on another node that comes to the same stamp. */
+    @Test
+    void rulesThatWereRolledBackAreNeverServed() {
+        String yaml =
+                "{id: HOUSE-TRIED, title: Tried, layer: house, severity: stop, phase: papers, requires: {fact: marked, is:"
+                        + " true}, cite: 'House: tried', from: 2020-01-01, confidence: high, remedy: none}";
+        new TransactionTemplate(transactions).executeWithoutResult(t -> {
+            try {
+                rulebook.saveOwnRule(null, 0, yaml, OwnRules.BoundTo.EVERYTHING, null, true, "test");
+            } catch (BrokenFileException e) {
+                throw new IllegalStateException(e);
+            }
+            assertThat(rulebook.rule("HOUSE-TRIED"))
+                    .as("for the one that made it")
+                    .isPresent();
+            t.setRollbackOnly();
+        });
+        assertThat(rulebook.rule("HOUSE-TRIED")).isEmpty();
+        // another change comes to the very stamp that was rolled back
+        rulebook.sayRead("EU-XT", LocalDate.now(java.time.ZoneOffset.UTC), "the text of this week", "test");
+        assertThat(rulebook.rule("HOUSE-TRIED")).isEmpty();
+        assertThat(rulebook.ownRules()).noneMatch(r -> r.rule().id().equals("HOUSE-TRIED"));
     }
 }
