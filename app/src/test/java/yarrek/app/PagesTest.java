@@ -335,6 +335,7 @@ class PagesTest extends BrowserTest {
                 "/notices",
                 "/notices/mailbox",
                 "/exchange",
+                "/work",
                 job + "/documents",
                 levels + "/chain",
                 levels + "/cover",
@@ -377,6 +378,7 @@ class PagesTest extends BrowserTest {
                 "/airspace/directory",
                 "/approvals",
                 "/approvals/kinds",
+                "/work",
                 "/rulebook"
             })
     void phoneWidthIsNotBroken(String path) {
