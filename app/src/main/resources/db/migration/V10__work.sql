@@ -9,9 +9,9 @@ create table scheduled_tasks (
 
 -- a piece of work on many things, and each of them: W waits, D is done, F failed
 create table work (
-  id uuid primary key, kind varchar(40) not null, cause varchar(400) not null, total int not null, begun_at timestamp(6) not null,
+  id uuid primary key, kind varchar(40) not null, cause varchar(400) not null, begun_at timestamp(6) not null,
   ended_at timestamp(6) null, stopped_by varchar(120) null, index ix_work_begun (begun_at));
 create table work_item (
-  work_id uuid not null, subject_id uuid not null, seq int not null, state char(1) not null, error varchar(600) null,
-  primary key (work_id, subject_id), index ix_item_next (work_id, state, seq),
+  id bigint auto_increment primary key, work_id uuid not null, subject_id uuid not null, state char(1) not null,
+  error varchar(600) null, index ix_item_next (work_id, state, id),
   constraint fk_item_work foreign key (work_id) references work(id) on delete cascade);

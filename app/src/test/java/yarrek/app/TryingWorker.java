@@ -5,6 +5,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.springframework.boot.test.context.TestComponent;
 import yarrek.app.work.Worker;
 
@@ -13,6 +14,9 @@ import yarrek.app.work.Worker;
 class TryingWorker implements Worker {
     static final Set<UUID> DONE = ConcurrentHashMap.newKeySet();
     static final Set<UUID> BAD = ConcurrentHashMap.newKeySet();
+    /** Causes somebody is at. */
+    static final Set<String> BUSY = ConcurrentHashMap.newKeySet();
+
     static volatile CountDownLatch gate = new CountDownLatch(0);
 
     @Override
@@ -33,7 +37,10 @@ class TryingWorker implements Worker {
     @Override
     public void run(List<UUID> subjects, String cause) {
         try {
-            gate.await();
+            BUSY.add(cause);
+            if (!gate.await(60, TimeUnit.SECONDS)) {
+                throw new IllegalStateException("nobody let it go on");
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IllegalStateException(e);

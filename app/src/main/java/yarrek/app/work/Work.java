@@ -12,9 +12,11 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -25,8 +27,11 @@ import org.springframework.dao.PessimisticLockingFailureException;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionOperations;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Work on many things that nobody waits for. It is written down in the transaction that asks for it; a node takes it up, does
@@ -82,7 +87,7 @@ public class Work {
     private final JdbcTemplate batch;
     private final ObjectProvider<SchedulerClient> scheduler;
     private final ObjectProvider<Worker> workers;
-    private final TransactionOperations transactions;
+    private final TransactionOperations hand;
     private final Clock clock;
 
     Work(
@@ -90,13 +95,16 @@ public class Work {
             JdbcTemplate batch,
             ObjectProvider<SchedulerClient> scheduler,
             ObjectProvider<Worker> workers,
-            TransactionOperations transactions,
+            PlatformTransactionManager transactions,
             Clock clock) {
         this.jdbc = jdbc;
         this.batch = batch;
         this.scheduler = scheduler;
         this.workers = workers;
-        this.transactions = transactions;
+        // a hand that took locks between the rows as well would keep everybody waiting who asks for more
+        var own = new TransactionTemplate(transactions);
+        own.setIsolationLevel(TransactionDefinition.ISOLATION_READ_COMMITTED);
+        this.hand = own;
         this.clock = clock;
     }
 
@@ -112,7 +120,7 @@ public class Work {
 
     /**
      * Has work of a kind done, soon after the transaction that asks for it; nothing when there is nothing to do. What is asked
-     * for while work of the same kind and cause goes on is added to that.
+     * for while work of the same kind and cause goes on is added to that, and waits for no hand that is at it.
      */
     @Transactional
     public void begin(String kind, String cause, List<UUID> subjects) {
@@ -120,21 +128,17 @@ public class Work {
             return;
         }
         String because = cause.length() > 400 ? cause.substring(0, 400) : cause;
-        Optional<UUID> going = jdbc.sql("select id from work where kind = ? and cause = ? and ended_at is null"
-                        + " and stopped_by is null order by begun_at desc limit 1 for update")
-                .params(kind, because)
-                .query(UUID.class)
-                .optional();
-        UUID id = going.orElseGet(UUID::randomUUID);
-        if (going.isEmpty()) {
-            jdbc.sql("insert into work (id, kind, cause, total, begun_at) values (?, ?, ?, 0, ?)")
-                    .params(id, kind, because, now())
-                    .update();
-        }
-        add(id, subjects);
+        Optional<UUID> going = going(kind, because);
         if (going.isPresent()) {
-            return; // whoever is at it sees what was added: it ends only with this row locked, as it is here
+            // whoever is at it sees what was added: it ends only with its row locked, as it is here
+            add(going.get(), subjects, waiting(going.get()));
+            return;
         }
+        UUID id = UUID.randomUUID();
+        jdbc.sql("insert into work (id, kind, cause, begun_at) values (?, ?, ?, ?)")
+                .params(id, kind, because, now())
+                .update();
+        add(id, subjects, Set.of());
         int hands =
                 subjects.size() > SHARED_FROM ? worker(kind).map(Worker::hands).orElse(1) : 1;
         for (int hand = 0; hand < hands; hand++) {
@@ -144,23 +148,36 @@ public class Work {
         }
     }
 
-    private void add(UUID id, List<UUID> subjects) {
-        int before = jdbc.sql("select coalesce(max(seq) + 1, 0) from work_item where work_id = ?")
-                .param(id)
-                .query(Integer.class)
-                .single();
-        List<Object[]> rows = new ArrayList<>();
-        for (UUID s : subjects) {
-            rows.add(new Object[] {id, s, before + rows.size()});
-        }
-        // a thing that has been done already is done again
+    /** Work of this kind and cause that goes on, its row locked. Looked for without a lock, so that two who ask never cross. */
+    private Optional<UUID> going(String kind, String cause) {
+        return jdbc.sql("select id from work where kind = ? and cause = ? and ended_at is null and stopped_by is null"
+                        + " order by begun_at desc limit 1")
+                .params(kind, cause)
+                .query(UUID.class)
+                .optional()
+                .flatMap(id -> jdbc.sql(
+                                "select id from work where id = ? and ended_at is null and stopped_by is null for update")
+                        .param(id)
+                        .query(UUID.class)
+                        .optional());
+    }
+
+    /** What waits and is in nobody's hand. A thing that is in one may have been read before what is asked for came about. */
+    private Set<UUID> waiting(UUID id) {
+        return new HashSet<>(
+                jdbc.sql("select subject_id from work_item where work_id = ? and state = 'W' for update skip locked")
+                        .param(id)
+                        .query(UUID.class)
+                        .list());
+    }
+
+    private void add(UUID id, List<UUID> subjects, Set<UUID> waiting) {
         batch.batchUpdate(
-                "insert into work_item (work_id, subject_id, seq, state) values (?, ?, ?, 'W')"
-                        + " on duplicate key update state = 'W', error = null",
-                rows);
-        jdbc.sql("update work set total = (select count(*) from work_item where work_id = ?) where id = ?")
-                .params(id, id)
-                .update();
+                "insert into work_item (work_id, subject_id, state) values (?, ?, 'W')",
+                subjects.stream()
+                        .filter(s -> !waiting.contains(s))
+                        .map(s -> new Object[] {id, s})
+                        .toList());
     }
 
     /** Has what is not done yet left as it is. */
@@ -209,33 +226,42 @@ public class Work {
 
     /** Ends the work when nothing waits; with its row locked, so that nothing is added unseen. */
     private boolean isEnded(UUID id) {
-        return Boolean.TRUE.equals(transactions.execute(t -> {
-            jdbc.sql("select id from work where id = ? for update")
+        return Boolean.TRUE.equals(hand.execute(t -> {
+            boolean stopped = jdbc.sql("select stopped_by is not null from work where id = ? for update")
                     .param(id)
-                    .query(UUID.class)
+                    .query(Boolean.class)
                     .single();
-            return jdbc.sql(
-                                    "update work set ended_at = coalesce(ended_at, ?) where id = ? and (stopped_by is not null or"
-                                            + " not exists (select 1 from work_item i where i.work_id = work.id and i.state = 'W'))")
-                            .params(now(), id)
-                            .update()
-                    == 1;
+            boolean ended = stopped
+                    || jdbc.sql("select 1 from work_item where work_id = ? and state = 'W' limit 1")
+                            .param(id)
+                            .query(Integer.class)
+                            .optional()
+                            .isEmpty();
+            if (ended) {
+                jdbc.sql("update work set ended_at = coalesce(ended_at, ?) where id = ?")
+                        .params(now(), id)
+                        .update();
+            }
+            return ended;
         }));
     }
+
+    /** A thing in a piece of work. */
+    private record Item(long id, UUID subject) {}
 
     /** Does some more; false when everything is done or in other hands. */
     private boolean stretch(UUID id, Map<String, Object> what) {
         Worker worker = worker((String) what.get("kind"))
                 .orElseThrow(() -> new IllegalStateException("nobody here knows work of the kind " + what.get("kind")));
         String cause = (String) what.get("cause");
-        List<UUID> taken = new ArrayList<>();
+        List<Item> taken = new ArrayList<>();
         try {
-            tried(() -> run(worker, id, cause, taken, List.of()));
+            tried(() -> run(worker, id, cause, taken, null));
         } catch (RuntimeException e) {
             if (taken.size() == 1) {
-                failed(worker, id, taken.get(0), e);
+                failed(worker, taken.get(0), e);
             } else {
-                List.copyOf(taken).forEach(s -> alone(worker, id, s, cause));
+                List.copyOf(taken).forEach(i -> alone(worker, id, i, cause));
             }
         }
         return !taken.isEmpty();
@@ -245,40 +271,39 @@ public class Work {
      * Takes some and does them in one transaction; what another hand has taken is passed over.
      *
      * @param taken filled with what was taken
-     * @param only these; empty for any
+     * @param only this one; null for any
      */
-    private void run(Worker worker, UUID id, String cause, List<UUID> taken, List<UUID> only) {
-        transactions.executeWithoutResult(t -> {
+    private void run(Worker worker, UUID id, String cause, List<Item> taken, Item only) {
+        hand.executeWithoutResult(t -> {
             taken.clear();
-            taken.addAll(jdbc.sql("select subject_id from work_item where work_id = ? and state = 'W'"
-                            + (only.isEmpty() ? "" : " and subject_id = ?")
-                            + " order by seq limit ? for update skip locked")
-                    .params(only.isEmpty() ? List.of(id, worker.chunk()) : List.of(id, only.get(0), worker.chunk()))
-                    .query(UUID.class)
+            taken.addAll(jdbc.sql("select id, subject_id from work_item where work_id = ? and state = 'W'"
+                            + (only == null ? "" : " and id = ?")
+                            + " order by id limit ? for update skip locked")
+                    .params(only == null ? List.of(id, worker.chunk()) : List.of(id, only.id(), 1))
+                    .query((r, i) -> new Item(r.getLong(1), r.getObject(2, UUID.class)))
                     .list());
             if (!taken.isEmpty()) {
-                worker.run(List.copyOf(taken), cause);
-                jdbc.sql("update work_item set state = 'D' where work_id = :w and subject_id in (:s)")
-                        .param("w", id)
-                        .param("s", taken)
+                worker.run(taken.stream().map(Item::subject).distinct().toList(), cause);
+                jdbc.sql("update work_item set state = 'D' where id in (:i)")
+                        .param("i", taken.stream().map(Item::id).toList())
                         .update();
             }
         });
     }
 
-    private void alone(Worker worker, UUID id, UUID subject, String cause) {
+    private void alone(Worker worker, UUID id, Item item, String cause) {
         try {
-            tried(() -> run(worker, id, cause, new ArrayList<>(), List.of(subject)));
+            tried(() -> run(worker, id, cause, new ArrayList<>(), item));
         } catch (RuntimeException e) {
-            failed(worker, id, subject, e);
+            failed(worker, item, e);
         }
     }
 
-    private void failed(Worker worker, UUID id, UUID subject, RuntimeException e) {
-        LOG.warn("{}: {} failed", worker.words(), subject, e);
+    private void failed(Worker worker, Item item, RuntimeException e) {
+        LOG.warn("{}: {} failed", worker.words(), item.subject(), e);
         String why = String.valueOf(e.getMessage());
-        jdbc.sql("update work_item set state = 'F', error = ? where work_id = ? and subject_id = ?")
-                .params(why.length() > 600 ? why.substring(0, 600) : why, id, subject)
+        jdbc.sql("update work_item set state = 'F', error = ? where id = ?")
+                .params(why.length() > 600 ? why.substring(0, 600) : why, item.id())
                 .update();
     }
 
@@ -304,17 +329,9 @@ public class Work {
         return progress("order by w.ended_at is null desc, w.begun_at desc limit " + SHOWN);
     }
 
-    /** Whether everything that was begun has ended. */
-    @Transactional(readOnly = true)
-    public boolean isIdle() {
-        return jdbc.sql("select count(*) from work where ended_at is null")
-                        .query(Integer.class)
-                        .single()
-                == 0;
-    }
-
     private List<Progress> progress(String which) {
-        return jdbc.sql("select w.id, w.kind, w.cause, w.total, w.begun_at, w.ended_at, w.stopped_by,"
+        return jdbc.sql("select w.id, w.kind, w.cause,"
+                        + " (select count(*) from work_item i where i.work_id = w.id), w.begun_at, w.ended_at, w.stopped_by,"
                         + " (select count(*) from work_item i where i.work_id = w.id and i.state = 'D'),"
                         + " (select count(*) from work_item i where i.work_id = w.id and i.state = 'F')"
                         + " from work w where true " + which)
@@ -344,7 +361,7 @@ public class Work {
 
     private List<Failed> failures(UUID id) {
         return jdbc.sql(
-                        "select subject_id, error from work_item where work_id = ? and state = 'F' order by seq limit 20")
+                        "select subject_id, error from work_item where work_id = ? and state = 'F' order by id limit 20")
                 .param(id)
                 .query((r, i) -> new Failed(r.getObject(1, UUID.class), r.getString(2)))
                 .list();
