@@ -14,10 +14,8 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -30,10 +28,12 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.PerTransaction;
+import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneIndex;
 import yarrek.core.airspace.ZoneKind;
+import yarrek.core.airspace.ZonesOnFile;
 import yarrek.core.geo.Area;
 import yarrek.core.time.TimeWindow;
 import yarrek.formats.log.BrokenFileException;
@@ -249,70 +249,6 @@ public class Airspace {
     @Transactional(readOnly = true)
     public SiteLook look(SiteLook.Plan plan) {
         return onFile().look(plan);
-    }
-
-    public static boolean binds(Zone z, OptionalDouble takeoffMassG) {
-        return z.bindsFromG().isEmpty()
-                || takeoffMassG.isEmpty()
-                || takeoffMassG.getAsDouble() >= z.bindsFromG().getAsDouble();
-    }
-
-    /** "Ask the tower. Overlap 12,345 m², 34 % of the area; from 0 to 90 m above ground; in force 08:00 to 09:00." */
-    public static String says(SiteLook.Met m, ZoneId place) {
-        StringBuilder s = new StringBuilder(m.zone().message());
-        if (s.length() > 0 && s.charAt(s.length() - 1) != '.') {
-            s.append('.');
-        }
-        s.append(s.length() > 0 ? " " : "");
-        s.append(
-                m.onlyEdge()
-                        ? "Only its edge is touched"
-                        : String.format(
-                                Locale.UK, "Overlap %,.0f m², %.0f %% of the area", m.overlapM2(), m.share() * 100));
-        if (m.onlyInBuffer()) {
-            s.append(", in the buffer around it only");
-        }
-        m.overlapHeights()
-                .ifPresent(h -> s.append(
-                        String.format(Locale.UK, "; from %.0f to %.0f m above ground", h.leastM(), h.greatestM())));
-        s.append("; ").append(hours(m.inForce(), place)).append('.');
-        return s.toString();
-    }
-
-    /** "in force 26 Nov 08:00 to 09:00" in local time; for any time: its timetable is beside. */
-    static String hours(List<TimeWindow> inForce, ZoneId place) {
-        if (inForce.isEmpty()) {
-            return "not in force in these hours";
-        }
-        if (inForce.get(0).start().equals(Instant.MIN)) {
-            return "whatever the hour";
-        }
-        var day = java.time.format.DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.UK);
-        var hour = java.time.format.DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
-        return "in force "
-                + inForce.stream()
-                        .limit(5)
-                        .map(w -> w.start().atZone(place).format(day) + " to "
-                                + w.end()
-                                        .atZone(place)
-                                        .format(
-                                                w.end()
-                                                                .atZone(place)
-                                                                .toLocalDate()
-                                                                .equals(w.start()
-                                                                        .atZone(place)
-                                                                        .toLocalDate())
-                                                        ? hour
-                                                        : day))
-                        .collect(Collectors.joining(", "))
-                + (inForce.size() > 5 ? " and " + (inForce.size() - 5) + " more" : "") + " local";
-    }
-
-    /** How far the sources whose zones lie near an area can be trusted. */
-    public enum Freshness {
-        NONE,
-        STALE,
-        CURRENT
     }
 
     /** Stale when any source of law is out of date now; the operator's own zones and the maker's map do not count. */

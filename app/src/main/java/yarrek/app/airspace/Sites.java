@@ -23,6 +23,7 @@ import yarrek.core.airspace.Structure;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.judging.Place;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.Wind;
 
@@ -134,8 +135,24 @@ public class Sites {
             List<Feature> features,
             Particulars particulars,
             String notes) {
+        /** As judging sees it. */
+        public Place place() {
+            return new Place(
+                    name,
+                    zone,
+                    jurisdiction,
+                    launch,
+                    area,
+                    bufferM,
+                    elevationM,
+                    reliefM,
+                    terrain,
+                    builtUpDistanceM,
+                    overWater);
+        }
+
         public Ground ground() {
-            return Ground.of(elevationM, reliefM);
+            return place().ground();
         }
 
         /** How far the launch point lies outside the area, in whole metres; 0 inside, on the edge or within some steps of it. */
@@ -164,16 +181,9 @@ public class Sites {
             return features.stream().filter(f -> f.kind() == kind).toList();
         }
 
-        /** A plan on this site. */
-        public SiteLook.Plan plan(Double greatestHeightM, List<TimeWindow> windows) {
-            return new SiteLook.Plan(
-                    area,
-                    launch,
-                    bufferM == null ? 0 : bufferM,
-                    greatestHeightM == null ? OptionalDouble.empty() : OptionalDouble.of(greatestHeightM),
-                    windows,
-                    zone,
-                    ground());
+        /** What is flown here, for looking at the zones around. */
+        public SiteLook.Plan plan(OptionalDouble greatestHeightM, List<TimeWindow> windows) {
+            return place().look(greatestHeightM, windows);
         }
     }
 

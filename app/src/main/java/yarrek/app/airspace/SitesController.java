@@ -35,6 +35,7 @@ import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.PositionText;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.weather.Report;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.maps.MapFeature;
 import yarrek.formats.maps.MapFiles;
@@ -453,8 +454,8 @@ class SitesController {
                     id,
                     TypedWeather.isForecast(
                                     params, clock.instant(), sites.site(id).zone(), today())
-                            ? Weather.Kind.FORECAST
-                            : Weather.Kind.TYPED,
+                            ? Report.Kind.FORECAST
+                            : Report.Kind.TYPED,
                     "",
                     List.of(TypedWeather.read(params, sites.site(id).zone(), today())),
                     "typed in",

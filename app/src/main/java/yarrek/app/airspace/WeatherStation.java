@@ -10,6 +10,7 @@ import java.util.regex.Pattern;
 import org.springframework.stereotype.Service;
 import yarrek.app.web.Outside;
 import yarrek.core.weather.Observation;
+import yarrek.core.weather.Report;
 
 /**
  * The weather station: a report in code form and the hours ahead as a table. The one that ships is simulated and its name
@@ -42,7 +43,7 @@ class WeatherStation {
         String report = outside.get("/stand-ins/weather/report" + place).strip();
         List<Observation> ahead = forecast(outside.get("/stand-ins/weather/forecast.csv" + place));
         var read = weather.addMetar(site.id(), report, "simulated weather station", by);
-        weather.add(site.id(), Weather.Kind.FORECAST, "", ahead, "simulated weather station", by);
+        weather.add(site.id(), Report.Kind.FORECAST, "", ahead, "simulated weather station", by);
         return "From the simulated station: " + report + "; and " + ahead.size() + " hours ahead."
                 + (read.kept().isEmpty() ? "" : " Kept and not reckoned with: " + String.join(" ", read.kept()) + ".");
     }

@@ -218,7 +218,7 @@ public class Answers {
     /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
     @Transactional(readOnly = true)
     public void put(Facts.Builder b, Map<About, UUID> of) {
-        onFile(of.values()).put(b, of);
+        onFile(of.values()).of(of).forEach(a -> b.with(a.fact(), a.value(), a.source()));
     }
 
     /** What was said of these, in one statement. */
@@ -249,20 +249,20 @@ public class Answers {
             return Answers.this.read(d, text);
         }
 
-        /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
-        public void put(Facts.Builder b, Map<About, UUID> of) {
+        /** What was said of these, the operator's first so that nearer answers win. */
+        public List<yarrek.core.judging.Said> of(Map<About, UUID> of) {
+            List<yarrek.core.judging.Said> said = new ArrayList<>();
             for (About about : About.values()) {
                 byId.getOrDefault(of.get(about), List.of()).stream()
                         .filter(a -> a.about == about)
-                        .forEach(a -> {
-                            FactDefinition d = Vocabulary.define(a.fact);
-                            b.with(
-                                    a.fact,
-                                    restored(d, a.value),
-                                    "said of " + about.words() + " by " + a.saidBy + " on "
-                                            + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC));
-                        });
+                        .forEach(a -> said.add(new yarrek.core.judging.Said(
+                                about == About.JOB,
+                                a.fact,
+                                restored(Vocabulary.define(a.fact), a.value),
+                                "said of " + about.words() + " by " + a.saidBy + " on "
+                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC))));
             }
+            return said;
         }
     }
 

@@ -32,7 +32,9 @@ import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.Cover;
 import yarrek.core.approval.History;
+import yarrek.core.approval.Terms;
 import yarrek.core.approval.UnlockLife;
+import yarrek.core.judging.ApprovalOnFile;
 import yarrek.core.units.Finite;
 
 /** The register of requests: state, letters, terms and unlock stages. What is granted becomes a paper and rules. */
@@ -118,6 +120,22 @@ public class Approvals {
         /** Identity of the request within its job, as the chain names it. */
         public String key() {
             return kind + (zoneId == null ? "" : "@" + zoneId) + "#" + number;
+        }
+
+        /** As judging sees it. */
+        public ApprovalOnFile onFile(Optional<ApprovalKind> its, List<StageSaid> said) {
+            return new ApprovalOnFile(
+                    id,
+                    kind,
+                    its,
+                    zoneId,
+                    firstDay,
+                    lastDay,
+                    state.isHeld(),
+                    reference,
+                    terms,
+                    paperId,
+                    life(said, false).done());
         }
 
         /** The state, or that its last day is past. */

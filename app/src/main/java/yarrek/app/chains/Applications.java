@@ -27,7 +27,6 @@ import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
-import yarrek.app.jobs.JobFacts;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.onsite.SiteDrawing;
@@ -36,6 +35,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.Show;
+import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.geo.Position;
@@ -410,7 +410,7 @@ public class Applications {
     }
 
     private static Filled heights(Approvals.ApprovalView a, Jobs.JobView job) {
-        var h = JobFacts.greatestHeight(job.draft(), job.site());
+        var h = job.draft().greatestHeight(job.site());
         if (h.isEmpty()) {
             return new Filled(List.of(), "", "the greatest height above ground");
         }
@@ -425,11 +425,9 @@ public class Applications {
     }
 
     private Filled airspace(Jobs.JobView job) {
-        var h = JobFacts.greatestHeight(job.draft(), job.site());
-        SiteLook look = airspace.look(job.site()
-                .plan(
-                        h.isEmpty() ? null : Double.valueOf(h.getAsDouble()),
-                        Jobs.windows(job.draft(), job.site().zone())));
+        var h = job.draft().greatestHeight(job.site());
+        SiteLook look = airspace.look(
+                job.site().plan(h, Jobs.windows(job.draft(), job.site().zone())));
         List<String> lines = new ArrayList<>();
         look.met().stream()
                 .filter(m -> m.zone().kind().isLaw())
@@ -442,7 +440,7 @@ public class Applications {
         return new Filled(
                 lines.isEmpty() ? List.of("No zone on file meets the area.") : lines,
                 "zones on file",
-                airspace.freshness() == Airspace.Freshness.CURRENT ? "" : "zones on file are out of date or missing");
+                airspace.freshness() == Freshness.CURRENT ? "" : "zones on file are out of date or missing");
     }
 
     private Filled aircraft(Jobs.JobView job, JobDraft d) {

@@ -27,10 +27,8 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
-import yarrek.app.approvals.Terms;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
-import yarrek.app.jobs.JobFacts;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.OwnRules;
@@ -46,9 +44,12 @@ import yarrek.core.approval.Lead;
 import yarrek.core.approval.Needed;
 import yarrek.core.approval.Request;
 import yarrek.core.approval.Step;
+import yarrek.core.approval.Terms;
 import yarrek.core.approval.Waiting;
 import yarrek.core.approval.WorkDays;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.judging.PlanFacts;
+import yarrek.core.judging.PlanInput;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
@@ -194,22 +195,21 @@ public class Chains {
     /** What one day of a plan needs with a build, and which breaches no approval on the list would lift. */
     private record DayNeeds(List<Needed> needed, List<String> nothingLifts) {}
 
-    private DayNeeds needsOn(Jobs.JobView job, JobDraft draft, Fleet.BuildView build, List<ApprovalKind> all) {
-        Facts bare = jobs.bareFactsOf(job.id(), draft);
+    private DayNeeds needsOn(
+            Jobs.JobView job, JobDraft draft, PlanInput input, Fleet.BuildView build, List<ApprovalKind> all) {
+        Facts bare = PlanFacts.of(input.bare());
         OwnRules.Setting setting = new OwnRules.Setting(
                 draft.siteId(), build == null ? null : build.aircraft().model().id(), job.id());
         Assessment a = Assessment.of(bare, rulebook.packsFor(bare, setting));
-        OptionalDouble height = JobFacts.greatestHeight(draft, job.site());
+        OptionalDouble height = draft.greatestHeight(job.site());
         List<TimeWindow> windows = Jobs.windows(draft, job.site().zone());
-        SiteLook look =
-                airspace.look(job.site().plan(height.isEmpty() ? null : Double.valueOf(height.getAsDouble()), windows));
+        SiteLook look = airspace.look(job.site().plan(height, windows));
         OptionalDouble mass = build == null
                 ? OptionalDouble.empty()
-                : OptionalDouble.of(build.mass().mass().toGrams());
+                : OptionalDouble.of(build.built().mostG());
         List<Needed.ZoneHit> hits = look.pressing().stream()
                 .filter(m -> m.zone().kind() == ZoneKind.MAKER
-                        || (Airspace.binds(m.zone(), mass)
-                                && m.zone().restriction() != ZoneMet.Restriction.NO_RESTRICTION))
+                        || (m.zone().bindsAt(mass) && m.zone().restriction() != ZoneMet.Restriction.NO_RESTRICTION))
                 .map(m -> new Needed.ZoneHit(
                         m.zone().id(), m.zone().name(), m.zone().kind(), m.meeting() == Zone.Meeting.MEETS))
                 .toList();
@@ -253,10 +253,13 @@ public class Chains {
         Map<String, List<LocalDate>> days = new HashMap<>();
         List<LocalDate> jobDays =
                 draft.firstDay().datesUntil(draft.lastDay().plusDays(1)).toList();
+        List<JobDraft> looked =
+                jobDays.stream().limit(mostDays).map(d -> draft.on(d, d)).toList();
+        List<PlanInput> inputs = jobs.inputs(job.id(), looked);
         DayNeeds last = null;
         for (int i = 0; i < jobDays.size(); i++) {
-            if (i < mostDays || last == null) {
-                last = needsOn(job, draft.on(jobDays.get(i), jobDays.get(i)), build, all);
+            if (i < inputs.size()) {
+                last = needsOn(job, looked.get(i), inputs.get(i), build, all);
                 nothingLifts.addAll(last.nothingLifts());
             }
             for (Needed n : last.needed()) {
@@ -297,7 +300,8 @@ public class Chains {
         Map<String, Request.Standing> standing = new HashMap<>();
         Map<String, Optional<History>> histories = new HashMap<>();
         // as planned today: a plan moved to other days is covered by nothing on file yet
-        Map<String, String> lifted = what.firstDay() == null ? Jobs.lifted(jobs.factsOf(job.id(), draft)) : Map.of();
+        Map<String, String> lifted =
+                what.firstDay() == null ? jobs.factsOf(job.id(), draft).lifted() : Map.of();
         for (Request r : requests) {
             Approvals.ApprovalView a = byKey.get(r.id());
             Optional<History> h =
@@ -460,7 +464,7 @@ public class Chains {
     Terms asked(Jobs.JobView job, ApprovalKind kind, LocalDate first, LocalDate last) {
         List<TimeWindow> windows =
                 Jobs.windows(job.draft().on(first, last), job.site().zone());
-        OptionalDouble height = JobFacts.greatestHeight(job.draft(), job.site());
+        OptionalDouble height = job.draft().greatestHeight(job.site());
         List<Approvals.ApprovalView> quoted = approvals.of(job.id()).stream()
                 .filter(a -> a.state().isHeld() && kind.quotes().contains(a.kind()))
                 .filter(a -> !a.firstDay().isAfter(last) && !first.isAfter(a.lastDay()))

@@ -10,17 +10,22 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
-import yarrek.app.approvals.Terms;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.onsite.SiteDrawing;
 import yarrek.core.approval.Cover;
+import yarrek.core.approval.Terms;
 import yarrek.core.approval.UnlockLife;
 import yarrek.core.geo.Area;
+import yarrek.core.judging.ApprovalOnFile;
+import yarrek.core.judging.Granted;
+import yarrek.core.judging.PlanInput;
 import yarrek.core.time.TimeWindow;
 
 /** Whether what is granted covers each day of a job with each aircraft, and what is missing. */
@@ -96,10 +101,13 @@ public class Covers {
         List<Approvals.ApprovalView> held =
                 all.stream().filter(a -> a.state().isHeld()).toList();
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
+        PlanInput plan = jobs.inputs(job.id(), List.of(job.draft())).get(0);
+        Map<UUID, ApprovalOnFile> onFile =
+                plan.requests().stream().collect(Collectors.toMap(ApprovalOnFile::id, Function.identity()));
         List<Paper> papers = held.stream()
                 .map(a -> new Paper(
                         a,
-                        jobs.need(a, all, job.draft(), job.site()),
+                        Granted.need(plan, onFile.get(a.id()).toQuote(plan.requests())),
                         a.terms().drawnArea(),
                         job.site().zone()))
                 .toList();

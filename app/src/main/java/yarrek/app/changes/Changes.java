@@ -33,6 +33,7 @@ import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Remedies;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.formats.log.BrokenFileException;
@@ -63,30 +64,6 @@ public class Changes {
 
     /** What a tweak does: in words, and the findings that come, go and change. */
     public record Look(String words, Comparison comparison, Tally before, Tally after) {}
-
-    /** Counts of an assessment, law apart from the rest. */
-    public record Tally(int law, int departures, int notKnown, int close) {
-        static Tally of(Assessment a) {
-            int law = 0;
-            int departures = 0;
-            int notKnown = 0;
-            int close = 0;
-            for (Finding f : a.findings()) {
-                if (!f.isOpen() || (f.beatenBy().isPresent() && f.verdict() != Verdict.BREACHED)) {
-                    continue;
-                }
-                switch (f.verdict()) {
-                    case BREACHED -> {
-                        law += f.rule().tier() == yarrek.core.rulebook.Tier.LAW ? 1 : 0;
-                        departures += f.rule().tier() == yarrek.core.rulebook.Tier.LAW ? 0 : 1;
-                    }
-                    case NOT_KNOWN -> notKnown++;
-                    default -> close++;
-                }
-            }
-            return new Tally(law, departures, notKnown, close);
-        }
-    }
 
     /** Another pilot or build in the place of the planned one. */
     public record Swap(String what, UUID id, String name, Tally after, List<String> clears, List<String> opens) {}
@@ -190,8 +167,8 @@ public class Changes {
         return new Look(
                 words.isEmpty() ? "nothing changed" : String.join(", ", words),
                 Comparison.of(before, then),
-                Tally.of(before),
-                Tally.of(then));
+                Tally.of(before.findings()),
+                Tally.of(then.findings()));
     }
 
     private JobDraft tweaked(JobDraft d, Tweak t, List<String> words) {
@@ -288,7 +265,7 @@ public class Changes {
                 what,
                 id,
                 name,
-                Tally.of(after),
+                Tally.of(after.findings()),
                 c.vanish().stream().map(f -> f.rule().title()).toList(),
                 c.appear().stream()
                         .map(f -> f.rule().title() + " (" + f.verdict().words() + ")")

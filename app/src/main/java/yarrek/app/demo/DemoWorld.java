@@ -29,7 +29,6 @@ import yarrek.app.airspace.Weather;
 import yarrek.app.answers.Answers;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
-import yarrek.app.approvals.Terms;
 import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -50,6 +49,7 @@ import yarrek.core.airspace.Timetable;
 import yarrek.core.airspace.Zone;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.approval.ApprovalState;
+import yarrek.core.approval.Terms;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
@@ -58,6 +58,7 @@ import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.units.Mass;
 import yarrek.core.weather.Observation;
+import yarrek.core.weather.Report;
 import yarrek.core.weather.Wind;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.zones.ZoneFiles;
@@ -969,7 +970,7 @@ class DemoWorld implements ApplicationRunner {
                     Optional.of(false),
                     List.of()));
         }
-        weather.add(ids.get("Lowmere bog"), Weather.Kind.FORECAST, "", hours, "simulated weather station", BY);
+        weather.add(ids.get("Lowmere bog"), Report.Kind.FORECAST, "", hours, "simulated weather station", BY);
     }
 
     private void planJobs() {

@@ -162,7 +162,7 @@ public class Documents {
             if (f.verdict() == Verdict.NOT_APPLICABLE) {
                 continue;
             }
-            rulebook.rule(f.ruleId())
+            rulebook.rule(f.ruleId(), job.draft().firstDay())
                     .filter(r -> r.requires().factNames().contains("documentsCarried"))
                     .ifPresent(r ->
                             asked.add(carried(r.requires()) + " (" + r.source().citation() + ")"));

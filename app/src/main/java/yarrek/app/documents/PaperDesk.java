@@ -16,7 +16,6 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.jobs.JobFacts;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -32,6 +31,7 @@ import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Truth;
 
@@ -274,14 +274,14 @@ public class PaperDesk {
         Facts.Builder b = Facts.builder(operator.zone())
                 .word("jurisdiction", operator.jurisdiction(), "operator")
                 .word("purpose", "work", "taken for granted");
-        if (operator.jurisdiction().startsWith("EU") || operator.jurisdiction().equals("GB")) {
-            b.word("category", "open", "taken for granted");
-        }
+        rulebook.packOf(operator.jurisdiction())
+                .flatMap(RulePack::category)
+                .ifPresent(c -> b.word("category", c, "taken for granted"));
         List<Fleet.BuildView> builds = fleet.buildsOf(aircraftId);
         if (builds.isEmpty()) {
-            JobFacts.describeAircraft(b, a);
+            a.craft(List.of()).describe(b);
         } else {
-            JobFacts.describe(b, builds.get(0), "build " + builds.get(0).name());
+            builds.get(0).built().describe(b, "build " + builds.get(0).name());
         }
         Facts facts = b.build();
         Map<String, Purchase.Duty> duties = new java.util.LinkedHashMap<>();

@@ -22,6 +22,8 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.core.judging.Built;
+import yarrek.core.judging.Craft;
 import yarrek.core.mass.Headroom;
 import yarrek.core.mass.MassClass;
 import yarrek.core.mass.Part;
@@ -94,6 +96,34 @@ public class Fleet {
         public double flownHours() {
             return flownS / 3600.0;
         }
+
+        /** As judging sees it. */
+        public Craft craft(List<Set<String>> lightsOfBuilds) {
+            return new Craft(
+                    name,
+                    serial,
+                    marketDate,
+                    remoteIdActive,
+                    geoAwarenessCurrent,
+                    new Craft.Model(
+                            model.fullName(),
+                            model.maxTakeoffMassG() == null
+                                    ? null
+                                    : Double.valueOf(model.maxTakeoffMassG().doubleValue()),
+                            model.classMark(),
+                            model.privatelyBuilt(),
+                            model.hasCamera(),
+                            model.isToy(),
+                            model.maxLevelSpeedMps(),
+                            model.dimensionM(),
+                            model.windLimitMps(),
+                            model.temperatureMinC(),
+                            model.temperatureMaxC(),
+                            model.maxHeightM(),
+                            model.remoteId(),
+                            model.lights()),
+                    lightsOfBuilds);
+        }
     }
 
     public record PackView(
@@ -118,7 +148,12 @@ public class Fleet {
             Set<UUID> accessoryIds,
             List<String> accessoryNames,
             Set<String> lights,
-            TakeoffMass mass) {}
+            TakeoffMass mass) {
+        /** As judging sees it. */
+        public Built built() {
+            return new Built(name, aircraft.craft(List.of(lights)), mass, lights);
+        }
+    }
 
     /** Class and headroom of a build under a jurisdiction. */
     public record Weighed(
@@ -294,6 +329,17 @@ public class Fleet {
                 .toList();
     }
 
+    /** Aircraft by identity; asks nothing for none. */
+    @Transactional(readOnly = true)
+    public Map<UUID, AircraftView> aircraftOf(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? Map.of()
+                : em.createQuery("from AircraftEntity a join fetch a.model where a.id in :ids", AircraftEntity.class)
+                        .setParameter("ids", ids)
+                        .getResultStream()
+                        .collect(Collectors.toMap(a -> a.id, Fleet::view));
+    }
+
     @Transactional(readOnly = true)
     public AircraftView aircraft(UUID id) {
         return view(find(AircraftEntity.class, id, "aircraft"));
@@ -459,18 +505,24 @@ public class Fleet {
 
     /** Every build of the aircraft of these builds, by identity, in a fixed number of statements. */
     @Transactional(readOnly = true)
-    public Map<UUID, BuildView> withSiblings(Collection<UUID> ids) {
-        return ids.isEmpty()
+    public Map<UUID, BuildView> withSiblings(Collection<UUID> ids, Collection<UUID> aircraft) {
+        return ids.isEmpty() && aircraft.isEmpty()
                 ? Map.of()
                 : views(em.createQuery(
                                         "select distinct b from BuildEntity b join fetch b.aircraft a join fetch a.model m"
                                                 + " left join fetch m.packs join fetch b.pack left join fetch b.accessories"
-                                                + " where a.id in (select c.aircraft.id from BuildEntity c where c.id in :ids)",
+                                                + " where a.id in (select c.aircraft.id from BuildEntity c where c.id in :ids)"
+                                                + " or a.id in :aircraft",
                                         BuildEntity.class)
-                                .setParameter("ids", ids)
+                                .setParameter("ids", orNone(ids))
+                                .setParameter("aircraft", orNone(aircraft))
                                 .getResultList())
                         .stream()
                         .collect(Collectors.toMap(BuildView::id, b -> b));
+    }
+
+    private static Collection<UUID> orNone(Collection<UUID> ids) {
+        return ids.isEmpty() ? Set.of(new UUID(0, 0)) : ids;
     }
 
     @Transactional(readOnly = true)

@@ -13,24 +13,21 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.app.airspace.Airspace;
-import yarrek.app.answers.Answers;
 import yarrek.app.approvals.Approvals;
-import yarrek.app.approvals.HeldFacts;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.jobs.JobFacts;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.judging.FactSources;
+import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
-import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.OwnRules;
@@ -38,17 +35,13 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
-import yarrek.core.approval.Cover;
 import yarrek.core.flight.FlightFinder;
 import yarrek.core.flight.FlightJudge;
 import yarrek.core.flight.FlightSummary;
-import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
-import yarrek.core.rulebook.FactValue;
-import yarrek.core.rulebook.Facts;
+import yarrek.core.judging.FlightInput;
 import yarrek.core.rulebook.FlightFacts;
-import yarrek.core.rulebook.PaperHeld;
-import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.trace.Trace;
 import yarrek.core.trace.TraceCodec;
@@ -145,13 +138,9 @@ public class Flights {
     private final Rulebook rulebook;
     private final Assessments assessments;
     private final Jobs jobs;
-    private final Airspace airspace;
     private final Fleet fleet;
     private final Crew crew;
-    private final Papers papers;
-    private final Answers answers;
     private final Office office;
-    private final Approvals approvals;
 
     Flights(
             EntityManager em,
@@ -160,26 +149,19 @@ public class Flights {
             Rulebook rulebook,
             Assessments assessments,
             Jobs jobs,
-            Airspace airspace,
             Fleet fleet,
             Crew crew,
-            Papers papers,
-            Answers answers,
             Office office,
             Approvals approvals) {
         this.em = em;
-        this.answers = answers;
         this.clock = clock;
         this.json = json;
         this.rulebook = rulebook;
         this.assessments = assessments;
         this.jobs = jobs;
-        this.airspace = airspace;
         this.fleet = fleet;
         this.crew = crew;
-        this.papers = papers;
         this.office = office;
-        this.approvals = approvals;
     }
 
     // --- bringing in -------------------------------------------------------------------------------------------------
@@ -489,9 +471,10 @@ public class Flights {
         FlightJudge.Context context = context(f, firstTakeoff);
         FlightFacts facts = FlightJudge.facts(trace, span, context);
         AssessmentRow a = rulebook.judge(facts, facts.constant(), setting(f));
-        f.breached = a.count(Verdict.BREACHED);
-        f.notKnown = a.count(Verdict.NOT_KNOWN);
-        f.closeCount = a.count(Verdict.CLOSE);
+        Tally tally = a.tally();
+        f.breached = tally.breached();
+        f.notKnown = tally.notKnown();
+        f.closeCount = tally.close();
         f.worst = a.open().isEmpty()
                 ? ""
                 : cut(a.open().get(0).title() + ": " + a.open().get(0).says(), 590);
@@ -523,174 +506,56 @@ public class Flights {
 
     private FlightJudge.Context context(FlightEntity f, Optional<Position> firstTakeoff) {
         TimeWindow flown = new TimeWindow(f.takeoff, f.landing);
-        Facts.Builder b;
-        OptionalDouble relief = OptionalDouble.empty();
-        OptionalDouble elevation = OptionalDouble.empty();
-        Map<String, String> lifted = Map.of();
-        List<Area> approved = List.of();
-        Optional<Area> site = Optional.empty();
-        if (f.jobId != null) {
-            Facts planned = jobs.factsOf(f.jobId, flown);
-            b = planned.toBuilder();
-            Jobs.JobView job = jobs.jobUnchecked(f.jobId);
-            relief = job.site().reliefM() == null
-                    ? OptionalDouble.empty()
-                    : OptionalDouble.of(job.site().reliefM());
-            elevation = job.site().ground().elevationM();
-            lifted = Jobs.lifted(planned);
-            b.flownNotPlanned();
-            LocalDate day = f.takeoff.atZone(job.site().zone()).toLocalDate();
-            b.yesNo(
-                    "flight.onJobDay",
-                    !day.isBefore(job.draft().firstDay())
-                            && !day.isAfter(job.draft().lastDay()),
-                    "take-off against the days of the job");
-            double buffer = job.site().bufferM() == null ? 0 : job.site().bufferM();
-            site = Optional.of(
-                    buffer > 0 ? job.site().area().widened(buffer) : job.site().area());
-            for (String figure : List.of(
-                    "heightAboveGroundM",
-                    "heightAboveSurfaceM",
-                    "heightAboveTakeoffM",
-                    "pilotDistanceM",
-                    "groundSpeedMps",
-                    "weather.windMps",
-                    "weather.temperatureC",
-                    "cautionArea",
-                    "approval.outsideM",
-                    "approval.outsideMinutes",
-                    "approval.aircraftNamed",
-                    "approval.pilotNamed",
-                    "light",
-                    "light.halfHour",
-                    "light.halfHourNight")) {
-                b.without(figure);
-            }
-            approved = terms(b, f, job.site().zone());
-            boolean otherAircraft = job.build() != null
-                    && f.aircraftId != null
-                    && !job.build().aircraft().id().equals(f.aircraftId);
-            if (otherAircraft || f.aircraftId == null) {
-                b.without("takeoffMassG");
-            }
-        } else {
-            ZoneId zone = office.operator().zone();
-            b = Facts.builder(zone)
-                    .word(
-                            "jurisdiction",
-                            office.operator().jurisdiction(),
-                            "home of the operator; the flight belongs to no job");
-            boolean authorised = papers.held(Map.of(office.operator().id(), "operator")).stream()
-                    .anyMatch(p -> p.kind().equals("operationalAuthorisation"));
-            if (!authorised) {
-                b.word("category", "open", "no operational authorisation is on file, so no other category is left");
-            }
-        }
-        b.windows(List.of(flown));
+        LocalDate day = f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate();
+        LocalDate before = lastFlightBefore(f);
+        OptionalDouble height = f.heightM == null ? OptionalDouble.empty() : OptionalDouble.of(f.heightM);
         if (f.jobId == null) {
-            Map<Answers.About, UUID> about = new java.util.EnumMap<>(Answers.About.class);
-            about.put(Answers.About.OPERATOR, office.operator().id());
-            if (f.aircraftId != null) {
-                about.put(Answers.About.AIRCRAFT, f.aircraftId);
-            }
-            if (f.pilotId != null) {
-                about.put(Answers.About.PILOT, f.pilotId);
-            }
-            answers.put(b, about);
+            Wanted w = new Wanted(null, null, f.pilotId, null, f.aircraftId, day, zone -> null);
+            FactSources sources = jobs.load(List.of(w), List.of(flown));
+            return new FlightInput(
+                            flown,
+                            height,
+                            firstTakeoff,
+                            Optional.empty(),
+                            sources.home(f.aircraftId, f.pilotId, day, before))
+                    .context();
         }
-        aircraft(b, f);
-        roles(b, f, flown);
-        Optional<List<yarrek.core.airspace.Zone>> zones =
-                airspace.zonesAsOf().map(x -> airspace.index().all());
-        b.without("zoneDataCurrent");
-        if (airspace.freshness() == Airspace.Freshness.CURRENT) {
-            b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit");
-        }
-        return new FlightJudge.Context(b.build(), relief, elevation, firstTakeoff, zones, lifted, site, approved);
+        Wanted planned = jobs.wanted(List.of(f.jobId)).get(f.jobId);
+        // the log does not say which build flew: the planned one when its aircraft did
+        UUID build = planned.buildId() != null
+                        && fleet.build(planned.buildId()).aircraft().id().equals(f.aircraftId)
+                ? planned.buildId()
+                : null;
+        Wanted w = planned.flownWith(f.pilotId, build, f.aircraftId);
+        FactSources sources = jobs.load(List.of(w), List.of(flown));
+        return new FlightInput(
+                        flown,
+                        height,
+                        firstTakeoff,
+                        Optional.of(sources.flown(w, flown, before, Objects.equals(planned.pilotId(), f.pilotId))),
+                        null)
+                .context();
     }
 
-    /** How the flight stands to the terms of what was granted for that day; answers the areas it had to stay in. */
-    private List<Area> terms(Facts.Builder b, FlightEntity f, ZoneId zone) {
-        List<TimeWindow> flown = List.of(new TimeWindow(f.takeoff, f.landing));
-        List<Approvals.ApprovalView> held = HeldFacts.of(approvals.of(f.jobId), flown, zone);
-        HeldFacts.put(
-                b,
-                held,
-                flown,
-                zone,
-                f.aircraftId == null ? null : fleet.aircraft(f.aircraftId).serial(),
-                f.pilotId == null ? null : crew.person(f.pilotId).name());
-        List<Optional<Area>> areas = held.stream()
-                .filter(a -> !a.terms().leavesOpen(Cover.Dimension.AREA))
-                .map(a -> a.terms().drawnArea())
-                .toList();
-        // an area that a paper does not say keeps it not known
-        return areas.stream().anyMatch(Optional::isEmpty)
-                ? List.of()
-                : areas.stream().map(Optional::orElseThrow).toList();
-    }
-
-    private void aircraft(Facts.Builder b, FlightEntity f) {
-        if (f.aircraftId == null) {
-            return;
+    /** The pilot's newest day in the logbook before this flight; null for none. */
+    private LocalDate lastFlightBefore(FlightEntity f) {
+        if (f.pilotId == null) {
+            return null;
         }
-        Fleet.AircraftView a = fleet.aircraft(f.aircraftId);
-        boolean described = b.build().get("takeoffMassG").isPresent();
-        if (!described) {
-            JobFacts.describeAircraft(b, a);
-            lights(b, a);
-        }
-    }
-
-    /** The lights on the aircraft, when every build of it carries the same; it is not said which build flew. */
-    private void lights(Facts.Builder b, Fleet.AircraftView a) {
-        List<Set<String>> carried = fleet.buildsOf(a.id()).stream()
-                .map(Fleet.BuildView::lights)
-                .distinct()
-                .toList();
-        if (carried.size() <= 1) {
-            b.with(
-                    "lights",
-                    new FactValue.Words(carried.isEmpty() ? a.model().lights() : carried.get(0)),
-                    carried.isEmpty() ? "model " + a.model().fullName() : "every build of " + a.name());
-        }
-    }
-
-    private void roles(Facts.Builder b, FlightEntity f, TimeWindow flown) {
-        Map<UUID, String> roles = new java.util.HashMap<>();
-        roles.put(office.operator().id(), "operator");
-        if (f.pilotId != null) {
-            roles.put(f.pilotId, "pilot");
-            Crew.PersonView p = crew.person(f.pilotId);
-            if (p.bornOn() != null) {
-                b.quantity(
-                        "pilot.ageYears",
-                        java.time.Period.between(
-                                        p.bornOn(),
-                                        f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate())
-                                .getYears(),
-                        0,
-                        p.name());
-            }
-        }
-        if (f.aircraftId != null) {
-            roles.put(f.aircraftId, "aircraft");
-        }
-        List<PaperHeld> held = papers.held(roles);
-        if (f.pilotId != null) {
-            b.papers(held);
-        }
-        if (f.aircraftId != null) {
-            boolean marked = held.stream()
-                    .anyMatch(p ->
-                            p.kind().equals("markOnAircraft") && p.validity().covers(flown));
-            b.yesNo("marked", marked, "check of the mark on file");
-        }
-        papers.onFile(List.of(office.operator().id()))
-                .liabilityAmount(
-                        office.operator().id(),
-                        f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate())
-                .ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
+        ZoneId zone = ZoneId.of(f.zone);
+        Instant last = em.createQuery(
+                        "select max(x.takeoff) from FlightEntity x where x.pilotId = :p and x.counted and x.takeoff < :t",
+                        Instant.class)
+                .setParameter("p", f.pilotId)
+                .setParameter("t", f.takeoff)
+                .getSingleResult();
+        LocalDate logged = last == null ? null : last.atZone(zone).toLocalDate();
+        // a day said by hand counts when it lies before the flight and after those on file
+        LocalDate said = crew.person(f.pilotId).lastFlightOn();
+        boolean later = said != null
+                && said.isBefore(f.takeoff.atZone(zone).toLocalDate())
+                && (logged == null || said.isAfter(logged));
+        return later ? said : logged;
     }
 
     /** The pilot's newest day in the logbook, with this flight or without it. */

@@ -13,7 +13,6 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.answers.Answers;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
-import yarrek.app.jobs.JobFacts;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.AssessmentRow;
@@ -135,9 +134,9 @@ class Duties {
                 && job.build() != null
                 && (about.aircraftId() == null
                         || about.aircraftId().equals(job.build().aircraft().id()))) {
-            JobFacts.describe(b, job.build(), "build planned for the job");
+            job.build().built().describe(b, "build planned for the job");
         } else if (about.aircraftId() != null) {
-            JobFacts.describeAircraft(b, fleet.aircraft(about.aircraftId()));
+            fleet.aircraft(about.aircraftId()).craft(List.of()).describe(b);
         }
         answers.put(b, Map.of(Answers.About.OCCURRENCE, incident.id()));
         return b.build();

@@ -2,7 +2,15 @@ package yarrek.app.jobs;
 
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.UUID;
+import yarrek.app.airspace.Sites;
+import yarrek.app.judging.Wanted;
+import yarrek.core.judging.Plan;
+import yarrek.core.rulebook.FactValue;
 
 /**
  * A job as entered. A null is not known. Heights in m with their reference, distances in m, speeds in m/s, times local to
@@ -79,6 +87,73 @@ public record JobDraft(
                 pilotId,
                 null,
                 buildId);
+    }
+
+    /** As judging sees it, by the clock of its place. */
+    public Plan plan(ZoneId zone) {
+        return new Plan(
+                JobEntity.windows(this, zone),
+                firstDay,
+                lastDay,
+                heightM == null ? OptionalDouble.empty() : OptionalDouble.of(heightM),
+                heightReference == HeightReference.TAKEOFF,
+                observerId != null,
+                said());
+    }
+
+    /** Greatest height above ground as far as the plan tells. */
+    public OptionalDouble greatestHeight(Sites.SiteView site) {
+        return plan(site.zone()).greatestHeight(site.place());
+    }
+
+    /** What is wanted to judge it; the job's identity is null while it is not stored. */
+    public Wanted wanted(UUID jobId) {
+        return new Wanted(jobId, siteId, pilotId, buildId, null, lastDay, this::plan);
+    }
+
+    /** What it says, by the words of the vocabulary; what is not known stays out. */
+    private Map<String, FactValue> said() {
+        Map<String, FactValue> said = new LinkedHashMap<>();
+        word(said, "category", category);
+        word(said, "subcategory", subcategory);
+        word(said, "purpose", purpose);
+        quantity(said, "pilotDistanceM", pilotDistanceM);
+        quantity(said, "peopleDistanceM", peopleDistanceM);
+        word(said, "overPeople", overPeople);
+        yesNo(said, "assembly", assembly);
+        word(said, "sight", sight);
+        yesNo(said, "lowSpeedMode", lowSpeed);
+        quantity(said, "groundSpeedMps", speedMps);
+        quantity(said, "structure.heightM", structure.heightM());
+        quantity(said, "structure.distanceM", structure.distanceM());
+        yesNo(said, "structure.artificial", structure.artificial());
+        yesNo(said, "structure.requestedByOwner", structure.requested());
+        yesNo(said, "emergency.ongoing", emergency);
+        yesNo(said, "dangerousGoodsOrDropping", dangerous);
+        yesNo(said, "autoModesAmongObstacles", autoModes);
+        quantity(said, "weather.windMps", windMps);
+        quantity(said, "weather.temperatureC", temperatureC);
+        yesNo(said, "pilot.fit", pilotFit);
+        quantity(said, "pilot.hoursSinceAlcohol", hoursSinceAlcohol);
+        return said;
+    }
+
+    private static void word(Map<String, FactValue> said, String fact, String value) {
+        if (value != null) {
+            said.put(fact, new FactValue.Word(value));
+        }
+    }
+
+    private static void yesNo(Map<String, FactValue> said, String fact, Boolean value) {
+        if (value != null) {
+            said.put(fact, new FactValue.YesNo(value));
+        }
+    }
+
+    private static void quantity(Map<String, FactValue> said, String fact, Double value) {
+        if (value != null) {
+            said.put(fact, new FactValue.Quantity(value, 0));
+        }
     }
 
     /** What is put anew in a plan; what is null stays as it is. */

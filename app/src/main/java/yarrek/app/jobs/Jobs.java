@@ -8,6 +8,7 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -32,6 +33,9 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.judging.FactLoader;
+import yarrek.app.judging.FactSources;
+import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
@@ -43,11 +47,14 @@ import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Viewer;
 import yarrek.app.work.Work;
-import yarrek.core.approval.Cover;
+import yarrek.core.judging.Neighbours;
+import yarrek.core.judging.PlanFacts;
+import yarrek.core.judging.PlanInput;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.RulePack;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.time.TimeWindow;
 
@@ -116,7 +123,6 @@ public class Jobs {
     private final Fleet fleet;
     private final Crew crew;
     private final Office office;
-    private final Kinds kinds;
     private final Work work;
     private final ApplicationEventPublisher events;
 
@@ -130,7 +136,6 @@ public class Jobs {
             Fleet fleet,
             Crew crew,
             Office office,
-            Kinds kinds,
             Work work,
             ApplicationEventPublisher events) {
         this.em = em;
@@ -142,7 +147,6 @@ public class Jobs {
         this.fleet = fleet;
         this.crew = crew;
         this.office = office;
-        this.kinds = kinds;
         this.work = work;
         this.events = events;
     }
@@ -231,12 +235,71 @@ public class Jobs {
     }
 
     private FactSources sources(List<JobEntity> jobs) {
-        return loader.load(
-                jobs.stream().map(j -> new FactLoader.Wanted(j.id, j.draft())).toList());
+        return load(jobs.stream().map(j -> j.draft().wanted(j.id)).toList(), List.of());
     }
 
-    private JobFacts facts(UUID id, JobDraft draft, List<TimeWindow> hours) {
-        return new JobFacts(loader.load(List.of(new FactLoader.Wanted(id, draft, hours))));
+    /**
+     * What the facts of some plans, and of flights on them, rest on.
+     *
+     * @param flown hours looked at besides those of the plans
+     */
+    @Transactional(readOnly = true)
+    public FactSources load(Collection<Wanted> wanted, List<TimeWindow> flown) {
+        return loader.load(wanted, flown, this::neighbours);
+    }
+
+    /** What is wanted to judge these jobs, by identity. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Wanted> wanted(Collection<UUID> ids) {
+        return em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                .setParameter("ids", ids)
+                .getResultStream()
+                .collect(Collectors.toMap(j -> j.id, j -> j.draft().wanted(j.id)));
+    }
+
+    private PlanInput input(UUID id, JobDraft draft) {
+        Wanted w = draft.wanted(id);
+        return load(List.of(w), List.of()).input(w);
+    }
+
+    private Neighbours neighbours(FactLoader.Neighbourhood near) {
+        List<Object[]> planned = em.createQuery(
+                        "select j.id, j.name, j.siteId, j.pilotId, j.buildId, j.emergency, j.firstDay, j.lastDay, j.fromTime,"
+                                + " j.toTime from JobEntity j where j.state = :planned and ((j.firstDay <= :last and"
+                                + " j.lastDay >= :first and (j.pilotId in :pilots or j.buildId in :builds))"
+                                + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :first))",
+                        Object[].class)
+                .setParameter("planned", JobEntity.PLANNED)
+                .setParameter("first", near.first())
+                .setParameter("last", near.last())
+                .setParameter("pilots", orNobody(near.pilots()))
+                .setParameter("builds", orNobody(near.builds()))
+                .setParameter("sites", orNobody(near.sites()))
+                .getResultList();
+        Map<UUID, ZoneId> zones =
+                planned.stream().allMatch(j -> near.zones().containsKey((UUID) j[2])) ? near.zones() : sites.zones();
+        return new Neighbours(
+                planned.stream()
+                        .map(j -> new Neighbours.Planned(
+                                (UUID) j[0],
+                                (String) j[1],
+                                (UUID) j[2],
+                                (UUID) j[3],
+                                (UUID) j[4],
+                                Boolean.TRUE.equals(j[5]),
+                                (LocalDate) j[7],
+                                JobEntity.windows(
+                                        (LocalDate) j[6],
+                                        (LocalDate) j[7],
+                                        (LocalTime) j[8],
+                                        (LocalTime) j[9],
+                                        zones.get((UUID) j[2]))))
+                        .toList(),
+                near.now());
+    }
+
+    private static Set<UUID> orNobody(Set<UUID> ids) {
+        return ids.isEmpty() ? Set.of(new UUID(0, 0)) : ids;
     }
 
     /** What came of judging, and whether it differs from what stood before. */
@@ -244,16 +307,17 @@ public class Jobs {
 
     private Judgement judge(JobEntity j, FactSources sources) {
         JobDraft d = j.draft();
-        Facts known = new JobFacts(sources).of(j.id, d);
+        Facts known = PlanFacts.of(sources.input(d.wanted(j.id)));
         Fleet.BuildView build = d.buildId() == null ? null : sources.builds().get(d.buildId());
         List<RulePack> packs = rulebook.packsFor(known, setting(j.id, d, build));
         AssessmentRow a = rulebook.judge(known, packs);
-        j.breached = a.count(Verdict.BREACHED);
-        j.lawBreaches = a.breaches(true).size();
-        j.departures = a.breaches(false).size();
-        j.notKnown = a.count(Verdict.NOT_KNOWN);
-        j.closeCount = a.count(Verdict.CLOSE);
-        j.go = a.go();
+        Tally tally = a.tally();
+        j.breached = tally.breached();
+        j.lawBreaches = tally.law();
+        j.departures = tally.departures();
+        j.notKnown = tally.notKnown();
+        j.closeCount = tally.close();
+        j.go = tally.go().name();
         j.reason = a.reason();
         j.assessedAt = clock.instant();
         Map<String, UUID> holders = new HashMap<>();
@@ -510,7 +574,7 @@ public class Jobs {
     /** The facts of a job were it planned so, for looking before saving. */
     @Transactional(readOnly = true)
     public Facts factsOf(UUID id, JobDraft draft) {
-        return facts(id, draft, List.of()).of(id, draft);
+        return PlanFacts.of(input(id, draft));
     }
 
     /** A plan judged without being stored. */
@@ -523,7 +587,11 @@ public class Jobs {
     @Transactional(readOnly = true)
     public Map<Answers.About, UUID> about(UUID id) {
         JobDraft d = entity(id).draft();
-        return JobFacts.about(id, d, office.operator().id(), d.buildId() == null ? null : fleet.build(d.buildId()));
+        return FactSources.about(
+                d.wanted(id),
+                office.operator().id(),
+                Optional.ofNullable(d.buildId())
+                        .map(b -> fleet.build(b).aircraft().id()));
     }
 
     /** Open jobs at a site, soonest first. */
@@ -712,44 +780,18 @@ public class Jobs {
         return JobEntity.windows(d, zone);
     }
 
-    /** The facts of a job as they are now, for judging its flights. */
+    /** The facts of a job as they are now. */
     @Transactional(readOnly = true)
     public Facts factsOf(UUID id) {
-        JobDraft d = entity(id).draft();
-        return facts(id, d, List.of()).of(id, d);
+        return factsOf(id, entity(id).draft());
     }
 
-    /** The facts of a plan as if nothing were granted for the job yet: what it would need. */
+    /** What judging a plan needs, on each of some days, read at once. */
     @Transactional(readOnly = true)
-    public Facts bareFactsOf(UUID id, JobDraft draft) {
-        return facts(id, draft, List.of())
-                .of(id, draft, false, windows(draft, sites.site(draft.siteId()).zone()));
-    }
-
-    /** A day of a job as one of its approvals has to cover it; hours and aircraft are put in for each. */
-    @Transactional(readOnly = true)
-    public Cover.Need need(
-            Approvals.ApprovalView a, List<Approvals.ApprovalView> all, JobDraft d, Sites.SiteView site) {
-        return JobFacts.need(
-                d,
-                site,
-                d.buildId() == null ? null : fleet.build(d.buildId()).aircraft(),
-                d.pilotId() == null ? null : crew.person(d.pilotId()),
-                JobFacts.toQuote(a, all, kinds::find));
-    }
-
-    /** The facts of a job for the hours of one of its flights; {@link #lifted} says which zones they lift. */
-    @Transactional(readOnly = true)
-    public Facts factsOf(UUID id, TimeWindow flown) {
-        JobDraft d = entity(id).draft();
-        return facts(id, d, List.of(flown)).of(id, d, true, List.of(flown));
-    }
-
-    /** Which approval lifts which zone, by the zone's id. */
-    public static Map<String, String> lifted(Facts facts) {
-        Map<String, String> byId = new HashMap<>();
-        facts.approvals().forEach(a -> a.lifts().forEach(z -> byId.put(z, a.reference())));
-        return byId;
+    public List<PlanInput> inputs(UUID id, List<JobDraft> drafts) {
+        List<Wanted> wanted = drafts.stream().map(d -> d.wanted(id)).toList();
+        FactSources sources = load(wanted, List.of());
+        return wanted.stream().map(sources::input).toList();
     }
 
     /** The job of an hour at a place: planned for then, its area with the position or within a kilometre of it. */
@@ -791,13 +833,13 @@ public class Jobs {
         JobEntity j = entity(id);
         Sites.SiteView site = sites.site(j.siteId);
         List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
-        Facts f = facts(id, j.draft(), List.of()).of(id, j.draft());
+        Facts f = factsOf(id, j.draft());
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
         for (FindingRow finding : assessments.of(id).orElseThrow().findings()) {
             if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
                 continue;
             }
-            rulebook.rule(finding.ruleId())
+            rulebook.rule(finding.ruleId(), j.firstDay)
                     .map(r -> r.requires().papers())
                     .orElse(List.of())
                     .forEach(p -> {

@@ -22,6 +22,7 @@ import yarrek.core.geo.PositionText;
 import yarrek.core.units.Finite;
 import yarrek.core.units.Length;
 import yarrek.core.weather.Observation;
+import yarrek.core.weather.Report;
 import yarrek.core.weather.Wind;
 
 /** The emergency card of a job: whom to call, what to say, where it can be. */
@@ -188,8 +189,7 @@ public class Emergency {
 
     private Observation weatherNow(Sites.SiteView site) {
         Instant now = clock.instant();
-        return Weather.covering(
-                        weather.between(site.id(), now, now), List.of(new yarrek.core.time.TimeWindow(now, now)))
+        return Report.covering(weather.between(site.id(), now, now), List.of(new yarrek.core.time.TimeWindow(now, now)))
                 .map(l -> l.get(0).observation())
                 .orElse(null);
     }

@@ -25,6 +25,7 @@ import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.airspace.AirspaceFacts;
 import yarrek.core.airspace.Allowance;
+import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.HeightAllowed;
 import yarrek.core.airspace.MapComparison;
 import yarrek.core.airspace.SiteLook;
@@ -43,6 +44,7 @@ import yarrek.core.time.TimeWindow;
 import yarrek.core.units.Finite;
 import yarrek.core.weather.Humidity;
 import yarrek.core.weather.Observation;
+import yarrek.core.weather.Report;
 import yarrek.core.weather.WeatherFacts;
 import yarrek.core.weather.Wind;
 
@@ -90,15 +92,12 @@ public class Lookout {
         OptionalDouble mass() {
             return build == null
                     ? OptionalDouble.empty()
-                    : OptionalDouble.of(build.mass().mass().toGrams());
+                    : OptionalDouble.of(build.built().mostG());
         }
 
         /** Greatest height above ground as far as the plan tells. */
-        public Double height() {
-            if (draft.heightM() == null || draft.heightReference() == JobDraft.HeightReference.GROUND) {
-                return draft.heightM();
-            }
-            return site.reliefM() == null ? null : Double.valueOf(draft.heightM() + site.reliefM());
+        public OptionalDouble height() {
+            return draft.greatestHeight(site);
         }
     }
 
@@ -144,7 +143,7 @@ public class Lookout {
             MapComparison comparison,
             List<String> law,
             List<String> maker,
-            Airspace.Freshness freshness,
+            Freshness freshness,
             List<Airspace.SourceView> sources,
             Area.Figures figures,
             Position farthest,
@@ -167,7 +166,7 @@ public class Lookout {
                     stands[0],
                     stands[1],
                     stands[2],
-                    Airspace.says(m, s.site().zone()) + airspace.onFile().undecided(m.zone())));
+                    m.says(s.site().zone()) + airspace.onFile().undecided(m.zone())));
         }
         List<String> law = rows.stream()
                 .filter(r -> r.stands().equals("binds") || r.stands().equals("not known"))
@@ -177,13 +176,13 @@ public class Lookout {
                 .filter(m -> m.zone().kind() == ZoneKind.MAKER)
                 .map(m -> m.zone().name())
                 .toList();
-        Airspace.Freshness freshness = airspace.freshness();
+        Freshness freshness = airspace.freshness();
         Position farthest = s.site().area().farthestCorner(s.site().launch());
         return new ZoneView(
                 look,
                 rows,
                 MapComparison.of(
-                        bound(law, freshness == Airspace.Freshness.CURRENT),
+                        bound(law, freshness == Freshness.CURRENT),
                         bound(maker, airspace.onFile().isMakerCurrent())),
                 law,
                 maker,
@@ -218,14 +217,14 @@ public class Lookout {
         if (!AirspaceFacts.asks(z) && !z.isControlled()) {
             return none("It asks nothing of unmanned aircraft, as published.");
         }
-        if (!Airspace.binds(z, s.mass())) {
+        if (!z.bindsAt(s.mass())) {
             return none("Binds from " + Finite.format(z.bindsFromG().getAsDouble()) + " g; this build weighs "
                     + Finite.format(s.mass().getAsDouble()) + " g.");
         }
         if (m.meeting() == Zone.Meeting.NOT_KNOWN) {
             return new String[] {"not known", "dots", sentence(m.whyHeight())};
         }
-        return byRule(z, judged);
+        return byRule(z, judged, s.draft().firstDay());
     }
 
     private static String sentence(String s) {
@@ -233,9 +232,9 @@ public class Lookout {
     }
 
     /** The rules of the packs that speak of such a zone: binding when one of them applies to this build. */
-    private String[] byRule(Zone z, AssessmentRow judged) {
+    private String[] byRule(Zone z, AssessmentRow judged, LocalDate day) {
         List<FindingRow> speaking = judged.findings().stream()
-                .filter(f -> rulebook.rule(f.ruleId())
+                .filter(f -> rulebook.rule(f.ruleId(), day)
                         .map(r -> speaksOf(r.requires(), z)
                                 || r.appliesWhen().factNames().stream()
                                         .anyMatch(n -> factOf(z).contains(n))
@@ -318,7 +317,7 @@ public class Lookout {
                 .filter(z -> s.windows().isEmpty()
                         || s.windows().stream()
                                 .anyMatch(w -> z.times().meets(w, s.site().zone())))
-                .filter(z -> Airspace.binds(z, s.mass()))
+                .filter(z -> z.bindsAt(s.mass()))
                 .toList();
         HeightAllowed allowed = new HeightAllowed(
                 law.get(), s.site().structures(), inForce, s.site().ground(), work);
@@ -345,7 +344,7 @@ public class Lookout {
                         .toList(),
                 sections,
                 allowed.at(s.site().launch()),
-                airspace.freshness() == Airspace.Freshness.CURRENT);
+                airspace.freshness() == Freshness.CURRENT);
     }
 
     private static String structure(yarrek.core.airspace.Structure x, Allowance law, boolean work) {
@@ -393,7 +392,7 @@ public class Lookout {
             Instant start,
             Light light,
             boolean inJob,
-            Weather.Report report,
+            Report report,
             Double windAtHeightMps,
             Double gustAtHeightMps,
             String shape,
@@ -418,7 +417,7 @@ public class Lookout {
             Double limitMps,
             double scaleMps,
             List<String> notes,
-            List<Weather.Report> reports) {}
+            List<Report> reports) {}
 
     @Transactional(readOnly = true)
     public Strip strip(Subject s, LocalDate day) {
@@ -426,8 +425,10 @@ public class Lookout {
         ZoneId zone = site.zone();
         Instant start = day.atStartOfDay(zone).toInstant();
         Instant end = day.plusDays(1).atStartOfDay(zone).toInstant();
-        List<Weather.Report> reports = weather.between(site.id(), start, end);
-        double height = s.height() == null ? WeatherFacts.USUAL_HEIGHT_M : Math.max(2, s.height());
+        List<Report> reports = weather.between(site.id(), start, end);
+        double height = s.height().isEmpty()
+                ? WeatherFacts.USUAL_HEIGHT_M
+                : Math.max(2, s.height().getAsDouble());
         Wind.Terrain terrain = site.terrain();
         Facts base = jobs.factsOf(s.jobId(), s.draft());
         OwnRules.Setting setting =
@@ -467,14 +468,14 @@ public class Lookout {
             Subject s,
             Facts base,
             List<RulePack> packs,
-            List<Weather.Report> reports,
+            List<Report> reports,
             double height,
             Wind.Terrain terrain) {
         TimeWindow window = new TimeWindow(h, h.plusSeconds(3599));
         boolean inJob = s.windows().stream()
                 .anyMatch(w -> w.start().isBefore(window.end()) && w.end().isAfter(h));
-        Optional<Weather.Report> report = Weather.covering(
-                        reports, List.of(new TimeWindow(Weather.middleOfHour(h), Weather.middleOfHour(h))))
+        Optional<Report> report = Report.covering(
+                        reports, List.of(new TimeWindow(Report.middleOfHour(h), Report.middleOfHour(h))))
                 .map(l -> l.get(0));
         Facts.Builder b = base.toBuilder();
         b.windows(List.of(window));
@@ -484,7 +485,7 @@ public class Lookout {
             WeatherFacts.put(
                     b,
                     List.of(report.get().observation()),
-                    s.height() == null ? OptionalDouble.empty() : OptionalDouble.of(s.height()),
+                    s.height(),
                     terrain,
                     report.get().kind().words());
         }
@@ -510,7 +511,7 @@ public class Lookout {
                                 : shape.equals("cut")
                                         ? told("close to ", titles(found, Verdict.CLOSE))
                                         : told("not known: ", unknown);
-        Observation o = report.map(Weather.Report::observation).orElse(null);
+        Observation o = report.map(Report::observation).orElse(null);
         return new Hour(
                 h,
                 Light.darkestIn(window, s.site().launch()),
@@ -564,7 +565,7 @@ public class Lookout {
         return found;
     }
 
-    private static List<String> notes(Subject s, List<Hour> hours, List<Weather.Report> reports) {
+    private static List<String> notes(Subject s, List<Hour> hours, List<Report> reports) {
         List<String> notes = new ArrayList<>();
         if (hours.size() != 24) {
             notes.add("The clocks change on this day: it has " + hours.size() + " hours.");
@@ -572,11 +573,11 @@ public class Lookout {
         if (s.site().terrain() == null) {
             notes.add("The site does not say what ground lies to windward, so the wind at flight height is not known.");
         }
-        if (s.height() == null) {
+        if (s.height().isEmpty()) {
             notes.add("The height above ground is not known; wind is reckoned at 100 m.");
         }
         reports.stream()
-                .map(Weather.Report::observation)
+                .map(Report::observation)
                 .filter(o -> o.spreadK().isPresent())
                 .min(java.util.Comparator.comparingDouble(o -> o.spreadK().getAsDouble()))
                 .ifPresent(o -> {

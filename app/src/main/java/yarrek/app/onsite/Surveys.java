@@ -25,6 +25,7 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
 import yarrek.core.airspace.Allowance;
+import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.SurveyHeading;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.ShapeText;
@@ -396,7 +397,7 @@ public class Surveys {
 
     private static List<String> zoneLines(Lookout.ZoneView zones) {
         List<String> lines = new ArrayList<>();
-        if (zones.freshness() == Airspace.Freshness.NONE) {
+        if (zones.freshness() == Freshness.NONE) {
             return lines;
         }
         zones.rows()

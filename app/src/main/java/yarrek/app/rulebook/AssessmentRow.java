@@ -1,8 +1,10 @@
 package yarrek.app.rulebook;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.rulebook.Verdict;
 
 /**
@@ -64,40 +66,27 @@ public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List
 
     /** What needs a hand, the most pressing first: breached, then not known, then close. */
     public List<FindingRow> open() {
-        return findings.stream()
-                .filter(f -> f.waiver() == null)
-                .filter(f -> f.verdict() == Verdict.BREACHED
-                        || (f.beatenBy() == null && (f.verdict() == Verdict.NOT_KNOWN || f.verdict() == Verdict.CLOSE)))
-                .toList();
+        return findings.stream().filter(FindingRow::isOpen).toList();
     }
 
-    public int count(Verdict verdict) {
-        return (int) findings.stream()
-                .filter(f -> f.verdict() == verdict
-                        && f.waiver() == null
-                        && (f.beatenBy() == null || verdict == Verdict.BREACHED))
-                .count();
+    public Tally tally() {
+        return Tally.of(findings);
     }
 
+    /** Findings by verdict, in words for lists; those departed from or beaten by a stricter rule are not counted. */
     public Map<String, Integer> counts() {
-        Map<String, Integer> counts = new java.util.LinkedHashMap<>();
+        Map<String, Integer> counts = new LinkedHashMap<>();
         for (Verdict v : Verdict.values()) {
-            counts.put(v.name().toLowerCase(Locale.ROOT), count(v));
+            counts.put(v.name().toLowerCase(Locale.ROOT), (int) findings.stream()
+                    .filter(f -> f.verdict() == v && !f.departed() && (!f.beaten() || v == Verdict.BREACHED))
+                    .count());
         }
         return counts;
     }
 
-    /** GO, NO_GO or ON_THE_DAY: nothing forbids it, but something can only be said on the day. */
+    /** GO, NO_GO or ON_THE_DAY. */
     public String go() {
-        if (noGo() != null) {
-            return "NO_GO";
-        }
-        return findings.stream()
-                        .anyMatch(f -> f.verdict() == Verdict.NOT_KNOWN
-                                && f.onTheDay()
-                                && f.severity() == yarrek.core.rulebook.Severity.STOP)
-                ? "ON_THE_DAY"
-                : "GO";
+        return tally().go().name();
     }
 
     /** The first reason not to go, or null. */

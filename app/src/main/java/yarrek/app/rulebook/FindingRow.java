@@ -11,6 +11,7 @@ import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Severity;
+import yarrek.core.rulebook.Standing;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
@@ -40,7 +41,8 @@ public record FindingRow(
         String phase,
         String coveredBy,
         String waiver,
-        boolean otherDay) {
+        boolean otherDay)
+        implements Standing {
     /** Stored before some of its parts existed: they are empty then. */
     public FindingRow {
         missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
@@ -189,11 +191,14 @@ public record FindingRow(
         return new IntervalRow(i.fromS(), i.toS(), i.worstS(), Double.isNaN(i.worst()) ? null : i.worst());
     }
 
-    /** Whether the job may not go ahead until something changes; the same as {@link Finding#blocks} said of it. */
-    public boolean blocks() {
-        return waiver == null
-                && ((verdict == Verdict.BREACHED && (law() || severity == Severity.STOP))
-                        || (verdict == Verdict.NOT_KNOWN && severity == Severity.STOP && !onTheDay));
+    @Override
+    public boolean departed() {
+        return waiver != null;
+    }
+
+    @Override
+    public boolean beaten() {
+        return beatenBy != null;
     }
 
     /** Whether it is breached, and another day or hour may cure it. */
@@ -201,7 +206,7 @@ public record FindingRow(
         return verdict == Verdict.BREACHED && otherDay;
     }
 
-    /** Whether it is a matter of law, or of house, maker and guidance. */
+    @Override
     public boolean law() {
         return tier.equals(Tier.LAW.name());
     }

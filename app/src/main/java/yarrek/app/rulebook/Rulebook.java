@@ -407,9 +407,15 @@ public class Rulebook {
     /** A rule of today's packs or of the operator's own; empty when it is no longer among them. */
     @Transactional(readOnly = true)
     public Optional<Rule> rule(String id) {
+        return rule(id, today());
+    }
+
+    /** The same in the version that judges a day. */
+    @Transactional(readOnly = true)
+    public Optional<Rule> rule(String id, LocalDate on) {
         Cache now = current();
         return Optional.ofNullable(
-                Cache.worked(now.rules(), today(), day -> byId(day, now)).get(id));
+                Cache.worked(now.rules(), on, day -> byId(day, now)).get(id));
     }
 
     /** Of versions of one rule the one in force on the day, the first when several or none are. */
@@ -677,11 +683,40 @@ public class Rulebook {
     // --- judging
     // -------------------------------------------------------------------------------------------------------
 
-    /** The rules that judge these facts: the packs of their first day, and the operator's own that hold there. */
+    /**
+     * The rules that judge these facts: the packs of their days, and the operator's own that hold there. Over the day on which
+     * a version is adopted the older and the newer both judge.
+     */
     @Transactional(readOnly = true)
     public List<RulePack> packsFor(Facts facts, OwnRules.Setting setting) {
-        LocalDate day = facts.days().stream().min(Comparator.naturalOrder()).orElseGet(this::today);
-        return with(packsOn(day), setting);
+        return with(packsOn(facts.days()), setting);
+    }
+
+    private List<RulePack> packsOn(List<LocalDate> days) {
+        List<RulePack> first =
+                packsOn(days.stream().min(Comparator.naturalOrder()).orElseGet(this::today));
+        List<RulePack> last =
+                packsOn(days.stream().max(Comparator.naturalOrder()).orElseGet(this::today));
+        if (first.equals(last)) {
+            return first;
+        }
+        Set<Rule> judging = first.stream().flatMap(p -> p.rules().stream()).collect(Collectors.toSet());
+        List<RulePack> all = new ArrayList<>(first);
+        Set<String> seen = first.stream().map(Rulebook::named).collect(Collectors.toSet());
+        days.stream()
+                .sorted()
+                .forEach(d -> packsOn(d).stream()
+                        .filter(p -> seen.add(named(p)))
+                        .forEach(p -> {
+                            RulePack more = p.only(r -> !judging.contains(r));
+                            judging.addAll(more.rules());
+                            all.add(more);
+                        }));
+        return all;
+    }
+
+    private static String named(RulePack p) {
+        return p.id() + " " + p.version();
     }
 
     /** These packs with the operator's own rules in the place of shipped ones of the same id, and beside them. */
@@ -719,6 +754,7 @@ public class Rulebook {
                     today(),
                     "Entered by the operator; none of them weakens the law.",
                     List.of(),
+                    Optional.empty(),
                     Optional.empty(),
                     List.of(),
                     holding));

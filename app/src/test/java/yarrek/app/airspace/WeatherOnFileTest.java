@@ -8,93 +8,18 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
-import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.util.LinkedMultiValueMap;
 import org.springframework.util.MultiValueMap;
-import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.Observation;
 
-/** Which report speaks for an hour, figures as typed, and the station's table. */
+/** Figures as typed, and the station's table. */
 class WeatherOnFileTest {
     private static final ZoneId AZORES = ZoneId.of("Atlantic/Azores");
     private static final LocalDate TODAY = LocalDate.of(2027, 6, 12);
-    private static final Instant TEN = Instant.parse("2027-06-12T10:00:00Z");
-
-    private static Weather.Report report(Instant at, Weather.Kind kind, double wind) {
-        Observation o = new Observation(
-                at,
-                OptionalDouble.empty(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.of(wind),
-                OptionalDouble.empty(),
-                10,
-                OptionalDouble.empty(),
-                List.of(),
-                List.of(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                Optional.empty(),
-                List.of());
-        return new Weather.Report(UUID.randomUUID(), at, kind, "", o, "test", "test", at);
-    }
-
-    @ParameterizedTest(name = "{0} minutes after: observation {1}, forecast {2}")
-    @CsvSource({
-        "-31, false, false",
-        "-30, false, true",
-        "0, true, true",
-        "30, true, true",
-        "31, true, false",
-        "75, true, false",
-        "76, false, false"
-    })
-    void anObservationHoldsAfterItAndAForecastAroundIt(int minutes, boolean observation, boolean forecast) {
-        Instant t = TEN.plusSeconds(60L * minutes);
-        assertThat(report(TEN, Weather.Kind.METAR, 5).speaksFor(t)).isEqualTo(observation);
-        assertThat(report(TEN, Weather.Kind.FORECAST, 5).speaksFor(t)).isEqualTo(forecast);
-    }
-
-    @Test
-    void whatWasObservedCountsBeforeWhatWasForecastAndTheNewestFirst() {
-        Weather.Report forecast = report(TEN.plusSeconds(1800), Weather.Kind.FORECAST, 1);
-        Weather.Report old = report(TEN, Weather.Kind.METAR, 2);
-        Weather.Report newer = report(TEN.plusSeconds(1200), Weather.Kind.TYPED, 3);
-        assertThat(Weather.at(List.of(forecast, old), TEN.plusSeconds(1800))).contains(old);
-        assertThat(Weather.at(List.of(forecast, old, newer), TEN.plusSeconds(1800)))
-                .contains(newer);
-    }
-
-    @Test
-    void hoursWithAHoleAreNotCovered() {
-        List<Weather.Report> hourly = List.of(
-                report(TEN, Weather.Kind.FORECAST, 1),
-                report(TEN.plusSeconds(3600), Weather.Kind.FORECAST, 2),
-                report(TEN.plusSeconds(3 * 3600), Weather.Kind.FORECAST, 3));
-        assertThat(Weather.covering(hourly, List.of(new TimeWindow(TEN, TEN.plusSeconds(3600))))
-                        .orElseThrow())
-                .hasSize(2);
-        assertThat(Weather.covering(hourly, List.of(new TimeWindow(TEN, TEN.plusSeconds(3 * 3600)))))
-                .isEmpty();
-    }
-
-    /** An hour takes its own figure, not that of the hour that begins when it ends. */
-    @Test
-    void theMiddleOfAnHourHasTheFiguresOfThatHour() {
-        List<Weather.Report> hourly =
-                List.of(report(TEN, Weather.Kind.FORECAST, 1), report(TEN.plusSeconds(3600), Weather.Kind.FORECAST, 2));
-        assertThat(Weather.at(hourly, Weather.middleOfHour(TEN))).contains(hourly.get(0));
-        assertThat(Weather.at(hourly, Weather.middleOfHour(TEN.plusSeconds(3600))))
-                .contains(hourly.get(1));
-    }
 
     private static MultiValueMap<String, String> typed(String... pairs) {
         MultiValueMap<String, String> p = new LinkedMultiValueMap<>();

@@ -9,8 +9,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.app.approvals.Terms;
 import yarrek.core.approval.Cover;
+import yarrek.core.approval.Terms;
 
 /** Terms as they are stored. */
 class TermsTest {

@@ -1,13 +1,17 @@
 package yarrek.core.airspace;
 
+import java.time.Instant;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.stream.Collectors;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
@@ -75,6 +79,56 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
                     : height == Zone.Meeting.NOT_KNOWN
                             ? Zone.Meeting.NOT_KNOWN
                             : onlyEdge || height == Zone.Meeting.TOUCHES ? Zone.Meeting.TOUCHES : Zone.Meeting.MEETS;
+        }
+
+        /** "Ask the tower. Overlap 12,345 m², 34 % of the area; from 0 to 90 m above ground; in force 08:00 to 09:00." */
+        public String says(ZoneId place) {
+            StringBuilder s = new StringBuilder(zone.message());
+            if (s.length() > 0 && s.charAt(s.length() - 1) != '.') {
+                s.append('.');
+            }
+            s.append(s.length() > 0 ? " " : "");
+            s.append(
+                    onlyEdge
+                            ? "Only its edge is touched"
+                            : String.format(
+                                    Locale.UK, "Overlap %,.0f m², %.0f %% of the area", overlapM2, share * 100));
+            if (onlyInBuffer) {
+                s.append(", in the buffer around it only");
+            }
+            overlapHeights.ifPresent(h -> s.append(
+                    String.format(Locale.UK, "; from %.0f to %.0f m above ground", h.leastM(), h.greatestM())));
+            s.append("; ").append(hours(place)).append('.');
+            return s.toString();
+        }
+
+        /** "in force 26 Nov 08:00 to 09:00" in local time; for any time: its timetable is beside. */
+        private String hours(ZoneId place) {
+            if (inForce.isEmpty()) {
+                return "not in force in these hours";
+            }
+            if (inForce.get(0).start().equals(Instant.MIN)) {
+                return "whatever the hour";
+            }
+            var day = DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.UK);
+            var hour = DateTimeFormatter.ofPattern("HH:mm", Locale.UK);
+            return "in force "
+                    + inForce.stream()
+                            .limit(5)
+                            .map(w -> w.start().atZone(place).format(day) + " to "
+                                    + w.end()
+                                            .atZone(place)
+                                            .format(
+                                                    w.end()
+                                                                    .atZone(place)
+                                                                    .toLocalDate()
+                                                                    .equals(w.start()
+                                                                            .atZone(place)
+                                                                            .toLocalDate())
+                                                            ? hour
+                                                            : day))
+                            .collect(Collectors.joining(", "))
+                    + (inForce.size() > 5 ? " and " + (inForce.size() - 5) + " more" : "") + " local";
         }
     }
 

@@ -58,6 +58,11 @@ public record Zone(
                 contact);
     }
 
+    /** Whether it binds an aircraft of this take-off mass; one that binds from a mass binds while the mass is not known. */
+    public boolean bindsAt(OptionalDouble takeoffMassG) {
+        return bindsFromG.isEmpty() || takeoffMassG.isEmpty() || takeoffMassG.getAsDouble() >= bindsFromG.getAsDouble();
+    }
+
     public boolean isCaution() {
         return kind.isCaution();
     }

@@ -238,11 +238,11 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
 
     /** Findings that need a hand: breached, not known and close. */
     public long open() {
-        return findings.stream().filter(Finding::isOpen).count();
+        return findings.stream().filter(Standing::isOpen).count();
     }
 
     /** The first reason not to go; empty when nothing on file forbids it. */
     public Optional<Finding> noGo() {
-        return findings.stream().filter(Finding::blocks).findFirst();
+        return findings.stream().filter(Standing::blocks).findFirst();
     }
 }

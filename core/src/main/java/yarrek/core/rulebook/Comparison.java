@@ -45,7 +45,7 @@ public record Comparison(List<Finding> appear, List<Finding> vanish, List<Shift>
 
     private static Map<String, Finding> open(Assessment a) {
         return a.findings().stream()
-                .filter(Finding::isOpen)
+                .filter(Standing::isOpen)
                 .collect(Collectors.toMap(f -> f.rule().id(), Function.identity(), (x, y) -> x));
     }
 }

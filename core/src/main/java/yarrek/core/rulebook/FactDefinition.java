@@ -17,6 +17,7 @@ import yarrek.core.units.Finite;
  * @param words the words it may take; empty when free or not a word
  * @param group the question's place: place, how, aircraft, people, time, airspace, weather, papers, day or occurrence
  * @param change how a planner may change it; most facts are not the planner's to choose
+ * @param saidOf whether it holds of a plan, of a flight, or of both
  */
 public record FactDefinition(
         String name,
@@ -26,7 +27,8 @@ public record FactDefinition(
         String question,
         Set<String> words,
         String group,
-        Change change) {
+        Change change,
+        SaidOf saidOf) {
     private static final Map<String, double[]> RANGES = Map.ofEntries(
             Map.entry("m", new double[] {0, 1e7}),
             Map.entry("mm", new double[] {0, 1e5}),
@@ -69,6 +71,18 @@ public record FactDefinition(
         return impossible
                 ? Optional.of(label + " is a day from 1900 to " + Days.show(latest) + ", got " + v.show(this))
                 : Optional.empty();
+    }
+
+    /** Of what a fact is said: what was planned is no record of what was flown. */
+    public enum SaidOf {
+        /** Of plan and flight alike, such as what the place, the aircraft and the papers are. */
+        BOTH,
+        /** Of the plan; no log records it, so a flight takes it over as planned, and says so. */
+        PLAN,
+        /** Of each for itself: the plan has its figure, and the flight what was measured, or it is not known. */
+        OWN,
+        /** Of a flight only. */
+        FLIGHT
     }
 
     /** Ways in which a plan may be changed. */

@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import yarrek.core.time.TimeWindow;
 
 /**
@@ -18,8 +17,6 @@ import yarrek.core.time.TimeWindow;
 public class Facts {
     /** Begins the source of what a flight takes over from its plan. */
     static final String AS_PLANNED = "as planned: ";
-
-    private static final Set<String> CREWS = Set.of("how", "people");
 
     /** A value and where it came from. */
     public record Known(FactValue value, String source) {}
@@ -108,6 +105,16 @@ public class Facts {
         return new Builder(zone);
     }
 
+    /**
+     * For a flown flight, while what its plan says comes in: of that it takes what holds of plan and flight alike, what no
+     * log records as planned, and nothing of which a flight has its own figure; see {@link FactDefinition.SaidOf}.
+     */
+    public static Builder ofFlight(ZoneId zone) {
+        Builder b = new Builder(zone);
+        b.ofPlanOfFlight = true;
+        return b;
+    }
+
     public Builder toBuilder() {
         Builder b = new Builder(zone);
         b.values.putAll(values);
@@ -169,6 +176,13 @@ public class Facts {
         return get("jurisdiction").map(k -> ((FactValue.Word) k.value()).value());
     }
 
+    /** References of the approvals that lift something, by the id of what they lift. */
+    public Map<String, String> lifted() {
+        Map<String, String> byId = new java.util.HashMap<>();
+        approvals.forEach(a -> a.lifts().forEach(z -> byId.put(z, a.reference())));
+        return byId;
+    }
+
     /** Local dates on which it is flown. */
     public List<LocalDate> days() {
         return windows.stream()
@@ -191,6 +205,8 @@ public class Facts {
         private final List<WaiverHeld> waivers = new ArrayList<>();
         private final java.util.Set<String> unnamed = new java.util.HashSet<>();
 
+        private boolean ofPlanOfFlight;
+
         private Builder(ZoneId zone) {
             this.zone = zone;
         }
@@ -211,6 +227,13 @@ public class Facts {
                     && !definition.words().contains(w.value())) {
                 throw new IllegalArgumentException(
                         name + " must be one of " + definition.words() + ", got '" + w.value() + "'");
+            }
+            if (ofPlanOfFlight && definition.saidOf() != FactDefinition.SaidOf.BOTH) {
+                if (definition.saidOf() != FactDefinition.SaidOf.PLAN) {
+                    return this;
+                }
+                values.put(name, new Known(value, AS_PLANNED + source));
+                return this;
             }
             values.put(name, new Known(value, source));
             return this;
@@ -233,22 +256,9 @@ public class Facts {
             return with(name, new FactValue.Word(value), source);
         }
 
-        /**
-         * Of a plan, what says nothing of how it was flown: figures that were up to the crew go, and what else was is kept
-         * as planned.
-         */
-        public Builder flownNotPlanned() {
-            for (FactDefinition d : Vocabulary.all()) {
-                Known k = values.get(d.name());
-                if (k == null || d.change() == FactDefinition.Change.NOT || !CREWS.contains(d.group())) {
-                    continue;
-                }
-                if (d.type() == FactType.QUANTITY && !d.name().equals("pilot.aircraftAtOnce")) {
-                    values.remove(d.name());
-                } else {
-                    values.put(d.name(), new Known(k.value(), AS_PLANNED + k.source()));
-                }
-            }
+        /** From here on it is what was measured in flight or is on file of it, and comes in as it is. */
+        public Builder measured() {
+            ofPlanOfFlight = false;
             return this;
         }
 

@@ -24,7 +24,8 @@ public record Finding(
         Optional<WaiverHeld> waiver,
         Optional<String> liftedBy,
         boolean onTheDay,
-        boolean otherDay) {
+        boolean otherDay)
+        implements Standing {
     public Finding {
         missing = List.copyOf(missing);
         intervals = List.copyOf(intervals);
@@ -84,25 +85,23 @@ public record Finding(
                 otherDay);
     }
 
-    /** Whether it needs a hand: breached and not departed from, not known or close and no stricter rule beside it. */
-    public boolean isOpen() {
-        return waiver.isEmpty()
-                && (verdict == Verdict.BREACHED
-                        || (beatenBy.isEmpty() && (verdict == Verdict.NOT_KNOWN || verdict == Verdict.CLOSE)));
+    @Override
+    public Severity severity() {
+        return rule.severity();
     }
 
-    /**
-     * Whether the job may not go ahead until something changes: any breach of law or of a binding condition, whatever its
-     * weight, a breach of a stop rule that nobody has departed from, and a stop rule that is not known and could be said now.
-     */
-    public boolean blocks() {
-        return waiver.isEmpty()
-                && ((verdict == Verdict.BREACHED && (rule.tier() == Tier.LAW || rule.severity() == Severity.STOP))
-                        || (verdict == Verdict.NOT_KNOWN && rule.severity() == Severity.STOP && !onTheDay));
+    @Override
+    public boolean law() {
+        return rule.tier() == Tier.LAW;
     }
 
-    /** Whether it waits for what can only be said on the day, and would stop the job then. */
-    public boolean waitsForTheDay() {
-        return verdict == Verdict.NOT_KNOWN && rule.severity() == Severity.STOP && onTheDay;
+    @Override
+    public boolean departed() {
+        return waiver.isPresent();
+    }
+
+    @Override
+    public boolean beaten() {
+        return beatenBy.isPresent();
     }
 }

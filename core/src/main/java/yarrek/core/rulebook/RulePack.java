@@ -16,6 +16,7 @@ import yarrek.core.mass.MassClass;
  * @param asksForOverlay whether its states add rules of their own, so that a place without an overlay is not known
  * @param version goes up whenever anything in it changes
  * @param recency how long a qualifying activity counts; empty where the law sets none
+ * @param category of whatever is flown without an authorisation; empty where the law knows no categories
  * @param head what must be read before it is relied on
  */
 public record RulePack(
@@ -29,6 +30,7 @@ public record RulePack(
         String head,
         List<MassClass> massClasses,
         Optional<Recency> recency,
+        Optional<String> category,
         List<Operation> operations,
         List<Rule> rules) {
     public RulePack {
@@ -51,6 +53,7 @@ public record RulePack(
                 head,
                 massClasses,
                 recency,
+                category,
                 operations,
                 rules.stream().filter(which).toList());
     }

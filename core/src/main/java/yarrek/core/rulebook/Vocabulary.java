@@ -50,7 +50,8 @@ public final class Vocabulary {
                                 p[5],
                                 p[6].isEmpty()
                                         ? FactDefinition.Change.NOT
-                                        : FactDefinition.Change.valueOf(p[6].toUpperCase(java.util.Locale.ROOT))));
+                                        : FactDefinition.Change.valueOf(p[6].toUpperCase(java.util.Locale.ROOT)),
+                                FactDefinition.SaidOf.valueOf(p[7].toUpperCase(java.util.Locale.ROOT))));
             });
         } catch (IOException e) {
             throw new UncheckedIOException(e);

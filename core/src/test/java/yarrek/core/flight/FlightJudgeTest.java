@@ -69,6 +69,7 @@ class FlightJudgeTest {
             "h",
             List.of(),
             Optional.empty(),
+            Optional.empty(),
             List.of(),
             List.of(INSIDE));
 

@@ -234,6 +234,7 @@ class FlightFactsTest {
                 "",
                 List.of(),
                 Optional.empty(),
+                Optional.empty(),
                 List.of(),
                 List.of(reserve("LAND", land, 25), reserve("WATER", water, 35)));
         for (double[] c : new double[][] {{4, 1}, {25, 0}, {30, 0}, {40, 0}}) {
@@ -253,14 +254,18 @@ class FlightFactsTest {
 
     @Test
     void whatWasPlannedIsNoRecordOfWhatWasFlown() {
-        Facts planned = Facts.builder(ZoneOffset.UTC)
+        Facts flown = Facts.ofFlight(ZoneOffset.UTC)
                 .quantity("peopleDistanceM", 100, 0, "the plan")
+                .quantity("flight.outsideSiteM", 0, 0, "the plan")
                 .word("sight", "VLOS", "the plan")
                 .yesNo("overWater", true, "the site")
+                .measured()
+                .quantity("heightAboveGroundM", 40, 1, "the log")
                 .build();
-        Facts flown = planned.toBuilder().flownNotPlanned().build();
         assertThat(flown.get("peopleDistanceM")).isEmpty();
-        assertThat(flown.get("overWater")).isEqualTo(planned.get("overWater"));
+        assertThat(flown.get("flight.outsideSiteM")).isEmpty();
+        assertThat(flown.get("overWater").orElseThrow().source()).isEqualTo("the site");
+        assertThat(flown.get("heightAboveGroundM").orElseThrow().source()).isEqualTo("the log");
         Rule sight = rule(Condition.ALWAYS, new Requirement.WordIsOneOf("sight", java.util.Set.of("VLOS")));
         FlightFacts f = new FlightFacts(flown, TIMES, Map.of(), Optional.empty());
         assertThat(f.judge(sight).verdict()).isEqualTo(Verdict.MET);

@@ -52,6 +52,7 @@ class LookingAheadTest {
                 "h",
                 List.of(),
                 Optional.empty(),
+                Optional.empty(),
                 List.of(),
                 List.of(rules));
     }
@@ -206,6 +207,7 @@ class LookingAheadTest {
                 DAY,
                 "h",
                 List.of(),
+                Optional.empty(),
                 Optional.empty(),
                 List.of(advanced),
                 List.of());

@@ -64,6 +64,7 @@ public final class RulePackReader {
             "head",
             "massClasses",
             "recency",
+            "category",
             "operations",
             "rules");
     private static final Set<String> RULE_WORDS = Set.of(
@@ -275,6 +276,7 @@ public final class RulePackReader {
                 root.text("head"),
                 classes,
                 root.has("recency") ? Optional.of(recency(root.get("recency"))) : Optional.empty(),
+                root.optional("category"),
                 operations,
                 rules);
     }

@@ -1,6 +1,5 @@
-package yarrek.app.approvals;
+package yarrek.core.approval;
 
-import com.fasterxml.jackson.annotation.JsonIgnore;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.HashSet;
@@ -8,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
-import yarrek.core.approval.Cover;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.ShapeText;
 import yarrek.core.time.TimeWindow;
@@ -70,12 +68,10 @@ public record Terms(
         this(from, to, area, ceilingM, ceilingAsWritten, aircraft, pilots, purpose, quotes, open, null, List.of(), "");
     }
 
-    @JsonIgnore
     public Optional<TimeWindow> window() {
         return from == null || to == null ? Optional.empty() : Optional.of(new TimeWindow(from, to));
     }
 
-    @JsonIgnore
     public Optional<Area> drawnArea() {
         return area.isBlank() ? Optional.empty() : Optional.of(ShapeText.area(area));
     }
@@ -133,7 +129,6 @@ public record Terms(
     }
 
     /** As it stands, for comparing a request with an approval. */
-    @JsonIgnore
     public Cover.Granted plain(String reference) {
         return new Cover.Granted(
                 reference,

@@ -1,10 +1,8 @@
-package yarrek.app.jobs;
+package yarrek.app.judging;
 
-import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.Collection;
 import java.util.Comparator;
@@ -30,24 +28,13 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.judging.Neighbours;
 import yarrek.core.time.TimeWindow;
+import yarrek.core.weather.Report;
 
-/** Reads what the facts of jobs rest on, for one job or for thousands, in the same number of statements. */
+/** Reads what the facts of plans and flights rest on, for one or for thousands, in the same number of statements. */
 @Component
-class FactLoader {
-    /**
-     * A plan whose facts are wanted.
-     *
-     * @param jobId null while it is not stored
-     * @param hours looked at; empty for those of the plan
-     */
-    record Wanted(UUID jobId, JobDraft draft, List<TimeWindow> hours) {
-        Wanted(UUID jobId, JobDraft draft) {
-            this(jobId, draft, List.of());
-        }
-    }
-
-    private final EntityManager em;
+public class FactLoader {
     private final Office office;
     private final Airspace airspace;
     private final Sites sites;
@@ -62,7 +49,6 @@ class FactLoader {
     private final Clock clock;
 
     FactLoader(
-            EntityManager em,
             Office office,
             Airspace airspace,
             Sites sites,
@@ -75,7 +61,6 @@ class FactLoader {
             Approvals approvals,
             Kinds kinds,
             Clock clock) {
-        this.em = em;
         this.office = office;
         this.airspace = airspace;
         this.sites = sites;
@@ -90,17 +75,22 @@ class FactLoader {
         this.clock = clock;
     }
 
-    FactSources load(Collection<Wanted> wanted) {
+    /**
+     * @param flown hours that are looked at besides those of the plans, such as those of flights
+     * @param neighbours reads the planned jobs that share a pilot, a build or a place with these
+     */
+    public FactSources load(
+            Collection<Wanted> wanted, List<TimeWindow> flown, Function<Neighbourhood, Neighbours> neighbours) {
         Office.OperatorView operator = office.operator();
-        Map<UUID, Sites.SiteView> places =
-                sites.sites(all(wanted, w -> w.draft().siteId()));
-        Map<UUID, Fleet.BuildView> builds =
-                fleet.withSiblings(all(wanted, w -> w.draft().buildId()));
-        Set<UUID> pilots = all(wanted, w -> w.draft().pilotId());
+        Map<UUID, Sites.SiteView> places = sites.sites(all(wanted, Wanted::siteId));
+        Set<UUID> craft = all(wanted, Wanted::craftId);
+        Map<UUID, Fleet.BuildView> builds = fleet.withSiblings(all(wanted, Wanted::buildId), craft);
+        Set<UUID> pilots = all(wanted, Wanted::pilotId);
         Set<UUID> jobs = all(wanted, Wanted::jobId);
         Set<UUID> holders = new HashSet<>(pilots);
         holders.add(operator.id());
         builds.values().forEach(b -> holders.add(b.aircraft().id()));
+        holders.addAll(craft);
         holders.addAll(jobs);
         Set<UUID> about = new HashSet<>(holders);
         about.addAll(places.keySet());
@@ -115,14 +105,24 @@ class FactLoader {
                         .orElse(false))
                 .map(Approvals.ApprovalView::id)
                 .collect(Collectors.toSet());
-        List<TimeWindow> hours = wanted.stream()
-                .flatMap(w -> hours(w, places).stream())
+        List<TimeWindow> hours = Stream.concat(
+                        flown.stream(),
+                        wanted.stream()
+                                .filter(w -> w.siteId() != null)
+                                .flatMap(w ->
+                                        w.plan().apply(places.get(w.siteId()).zone()).windows().stream()))
                 .sorted(Comparator.comparing(TimeWindow::start))
                 .toList();
         return new FactSources(
                 operator,
                 places,
                 builds,
+                builds.values().stream()
+                        .collect(Collectors.groupingBy(b -> b.aircraft().id())),
+                fleet.aircraftOf(craft.stream()
+                        .filter(c -> builds.values().stream()
+                                .noneMatch(b -> b.aircraft().id().equals(c)))
+                        .collect(Collectors.toSet())),
                 crew.people(pilots),
                 papers.onFile(holders),
                 answers.onFile(about),
@@ -132,22 +132,31 @@ class FactLoader {
                 kindsByCode,
                 airspace.onFile(),
                 weather(places, hours),
-                neighbours(wanted, places, builds.keySet(), pilots, hours),
+                neighbours.apply(neighbourhood(wanted, places, builds.keySet(), pilots, hours)),
                 rulebook::reading,
-                rulebook::recency);
+                rulebook::recency,
+                rulebook::packOf);
     }
+
+    /**
+     * Whose other jobs are wanted, and in which days.
+     *
+     * @param zones of the places, by site
+     */
+    public record Neighbourhood(
+            Set<UUID> sites,
+            Set<UUID> builds,
+            Set<UUID> pilots,
+            LocalDate first,
+            LocalDate last,
+            Map<UUID, ZoneId> zones,
+            Instant now) {}
 
     private static Set<UUID> all(Collection<Wanted> wanted, Function<Wanted, UUID> of) {
         return wanted.stream().map(of).filter(Objects::nonNull).collect(Collectors.toSet());
     }
 
-    private static List<TimeWindow> hours(Wanted w, Map<UUID, Sites.SiteView> places) {
-        return w.hours().isEmpty()
-                ? JobEntity.windows(w.draft(), places.get(w.draft().siteId()).zone())
-                : w.hours();
-    }
-
-    private Map<UUID, List<Weather.Report>> weather(Map<UUID, Sites.SiteView> places, List<TimeWindow> hours) {
+    private Map<UUID, List<Report>> weather(Map<UUID, Sites.SiteView> places, List<TimeWindow> hours) {
         if (hours.isEmpty()) {
             return Map.of();
         }
@@ -158,7 +167,7 @@ class FactLoader {
         return weather.between(places.keySet(), hours.get(0).start(), last);
     }
 
-    private Neighbours neighbours(
+    private Neighbourhood neighbourhood(
             Collection<Wanted> wanted,
             Map<UUID, Sites.SiteView> places,
             Set<UUID> builds,
@@ -168,47 +177,17 @@ class FactLoader {
         LocalDate first =
                 hours.isEmpty() ? today : LocalDate.ofInstant(hours.get(0).start(), java.time.ZoneOffset.UTC);
         LocalDate last = wanted.stream()
-                .map(w -> w.draft().lastDay())
+                .map(Wanted::through)
                 .max(Comparator.naturalOrder())
                 .orElse(today);
         // a day more on both sides, since the days of other sites are those of their own zones
-        List<Object[]> planned = em.createQuery(
-                        "select j.id, j.name, j.siteId, j.pilotId, j.buildId, j.emergency, j.firstDay, j.lastDay, j.fromTime,"
-                                + " j.toTime from JobEntity j where j.state = :planned and ((j.firstDay <= :last and"
-                                + " j.lastDay >= :first and (j.pilotId in :pilots or j.buildId in :builds))"
-                                + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :first))",
-                        Object[].class)
-                .setParameter("planned", JobEntity.PLANNED)
-                .setParameter("first", (first.isBefore(today) ? first : today).minusDays(1))
-                .setParameter("last", last.plusDays(2))
-                .setParameter("pilots", orNobody(pilots))
-                .setParameter("builds", orNobody(builds))
-                .setParameter("sites", orNobody(places.keySet()))
-                .getResultList();
-        Map<UUID, ZoneId> zones = planned.stream().allMatch(j -> places.containsKey((UUID) j[2]))
-                ? places.values().stream().collect(Collectors.toMap(Sites.SiteView::id, Sites.SiteView::zone))
-                : sites.zones();
-        return new Neighbours(
-                planned.stream()
-                        .map(j -> new Neighbours.Planned(
-                                (UUID) j[0],
-                                (String) j[1],
-                                (UUID) j[2],
-                                (UUID) j[3],
-                                (UUID) j[4],
-                                Boolean.TRUE.equals(j[5]),
-                                (LocalDate) j[7],
-                                JobEntity.windows(
-                                        (LocalDate) j[6],
-                                        (LocalDate) j[7],
-                                        (LocalTime) j[8],
-                                        (LocalTime) j[9],
-                                        zones.get((UUID) j[2]))))
-                        .toList(),
+        return new Neighbourhood(
+                places.keySet(),
+                builds,
+                pilots,
+                (first.isBefore(today) ? first : today).minusDays(1),
+                last.plusDays(2),
+                places.values().stream().collect(Collectors.toMap(Sites.SiteView::id, Sites.SiteView::zone)),
                 clock.instant());
-    }
-
-    private static Set<UUID> orNobody(Set<UUID> ids) {
-        return ids.isEmpty() ? Stream.of(new UUID(0, 0)).collect(Collectors.toSet()) : ids;
     }
 }

@@ -1,4 +1,4 @@
-package yarrek.app.jobs;
+package yarrek.core.judging;
 
 import java.time.Instant;
 import java.time.LocalDate;
@@ -14,14 +14,14 @@ import java.util.stream.Collectors;
 import yarrek.core.time.TimeWindow;
 
 /** Other planned jobs that have the same pilot, aircraft or site: who is booked elsewhere, where an emergency is said. */
-final class Neighbours {
+public final class Neighbours {
     /**
      * A planned job as its neighbours see it.
      *
      * @param pilotId null while none is named
      * @param buildId null while none is chosen
      */
-    record Planned(
+    public record Planned(
             UUID id,
             String name,
             UUID siteId,
@@ -36,15 +36,29 @@ final class Neighbours {
     private final Map<UUID, List<Planned>> byBuild;
     private final LocalDate today;
 
-    Neighbours(List<Planned> planned, Instant now) {
+    public Neighbours(List<Planned> planned, Instant now) {
         jobs = planned.stream().sorted(Comparator.comparing(Planned::name)).toList();
         byPilot = jobs.stream().filter(j -> j.pilotId() != null).collect(Collectors.groupingBy(Planned::pilotId));
         byBuild = jobs.stream().filter(j -> j.buildId() != null).collect(Collectors.groupingBy(Planned::buildId));
         today = LocalDate.ofInstant(now, ZoneOffset.UTC);
     }
 
+    /**
+     * What the others say of a job.
+     *
+     * @param jobId null while it is not stored
+     * @param pilotId null while none is named
+     * @param builds every build of its aircraft; empty while none is chosen
+     */
+    public Elsewhere of(UUID jobId, UUID siteId, UUID pilotId, Collection<UUID> builds, List<TimeWindow> windows) {
+        return new Elsewhere(
+                emergencyAt(siteId, jobId),
+                pilotId == null ? Optional.empty() : ofPilot(pilotId, jobId, windows),
+                ofBuilds(builds, jobId, windows));
+    }
+
     /** Name of another open job that declares an emergency response at the site; empty when none does. */
-    Optional<String> emergencyAt(UUID siteId, UUID jobId) {
+    private Optional<String> emergencyAt(UUID siteId, UUID jobId) {
         return jobs.stream()
                 .filter(j -> j.emergency()
                         && siteId.equals(j.siteId())
@@ -55,12 +69,12 @@ final class Neighbours {
     }
 
     /** Name of another planned job of the pilot in these hours. */
-    Optional<String> ofPilot(UUID pilotId, UUID jobId, List<TimeWindow> windows) {
+    private Optional<String> ofPilot(UUID pilotId, UUID jobId, List<TimeWindow> windows) {
         return overlapping(byPilot, Set.of(pilotId), jobId, windows);
     }
 
     /** Name of another planned job with one of these builds in these hours. */
-    Optional<String> ofBuilds(Collection<UUID> buildIds, UUID jobId, List<TimeWindow> windows) {
+    private Optional<String> ofBuilds(Collection<UUID> buildIds, UUID jobId, List<TimeWindow> windows) {
         return overlapping(byBuild, buildIds, jobId, windows);
     }
 

@@ -1,4 +1,4 @@
-package yarrek.app.airspace;
+package yarrek.core.airspace;
 
 import java.time.Duration;
 import java.time.Instant;
@@ -9,10 +9,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
-import yarrek.core.airspace.SiteLook;
-import yarrek.core.airspace.Timetable;
-import yarrek.core.airspace.Zone;
-import yarrek.core.airspace.ZoneIndex;
 import yarrek.core.rulebook.ZoneMet;
 
 /**
@@ -39,17 +35,22 @@ public record ZonesOnFile(
             " The notice was not understood whole, so more may be taken than it means: decide it under its source.";
 
     /** Stale when any source of law is out of date now; the operator's own zones and the maker's map do not count. */
-    public Airspace.Freshness freshness() {
+    public Freshness freshness() {
         return freshness(now);
     }
 
     /** The same on another day, such as that of a flight: stale when an edition lies further from it than its age limit. */
-    public Airspace.Freshness freshness(Instant on) {
+    public Freshness freshness(Instant on) {
         List<Source> law =
                 sources.stream().filter(s -> ofLaw.contains(s.id()) && !s.own()).toList();
         return law.isEmpty()
-                ? Airspace.Freshness.NONE
-                : law.stream().anyMatch(s -> s.isStale(on)) ? Airspace.Freshness.STALE : Airspace.Freshness.CURRENT;
+                ? Freshness.NONE
+                : law.stream().anyMatch(s -> s.isStale(on)) ? Freshness.STALE : Freshness.CURRENT;
+    }
+
+    /** Whether anything was brought in at all. */
+    public boolean isAny() {
+        return !sources.isEmpty();
     }
 
     /** Whether a maker's map is on file and none of them is out of date. */
@@ -84,13 +85,13 @@ public record ZonesOnFile(
             SiteLook look, OptionalDouble takeoffMassG, Map<String, String> approvalOfZone, ZoneId place) {
         return look.pressing().stream()
                 .filter(m -> m.zone().kind().isLaw())
-                .filter(m -> Airspace.binds(m.zone(), takeoffMassG))
+                .filter(m -> m.zone().bindsAt(takeoffMassG))
                 .map(m -> new ZoneMet(
                         m.zone().id(),
                         m.zone().name() + " (" + m.zone().heights() + ")",
                         m.zone().restriction(),
                         m.meeting() == Zone.Meeting.TOUCHES,
-                        Airspace.says(m, place) + undecided(m.zone()),
+                        m.says(place) + undecided(m.zone()),
                         Optional.ofNullable(approvalOfZone.get(m.zone().id())),
                         m.meeting() == Zone.Meeting.NOT_KNOWN ? Optional.of(m.whyHeight()) : Optional.empty(),
                         !m.zone().times().equals(Timetable.ALWAYS)))

@@ -1,0 +1,220 @@
+package yarrek.core.judging;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static yarrek.core.judging.Inputs.DAY;
+import static yarrek.core.judging.Inputs.paper;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.UUID;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.weather.Observation;
+import yarrek.core.weather.Report;
+import yarrek.core.weather.Wind;
+
+/** From what is on file to the facts of a plan. */
+class PlanFactsTest {
+    private static double number(Facts f, String fact) {
+        return ((FactValue.Quantity) f.get(fact).orElseThrow().value()).value();
+    }
+
+    private static boolean yes(Facts f, String fact) {
+        return ((FactValue.YesNo) f.get(fact).orElseThrow().value()).value();
+    }
+
+    private static String source(Facts f, String fact) {
+        return f.get(fact).orElseThrow().source();
+    }
+
+    @Test
+    void whatNobodySaidIsNoFact() {
+        Facts f = PlanFacts.of(new Inputs().input());
+        // place, sun and clock alone are known
+        assertThat(f.values().keySet())
+                .allMatch(k -> k.equals("jurisdiction")
+                        || k.startsWith("light")
+                        || k.equals("quietHours")
+                        || k.equals("foreignState")
+                        || k.equals("thirdCountryOperator"));
+        assertThat(f.zones()).isEmpty();
+        assertThat(f.papers()).contains(List.of());
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "pilotDistanceM",
+                "peopleDistanceM",
+                "groundSpeedMps",
+                "structure.heightM",
+                "structure.distanceM",
+                "weather.windMps",
+                "weather.temperatureC"
+            })
+    void whatThePlanSaysIsAFactWithItsSource(String fact) {
+        Inputs in = new Inputs();
+        in.said.put(fact, new FactValue.Quantity(7, 0));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(number(f, fact)).isEqualTo(7);
+        assertThat(source(f, fact)).startsWith("job");
+    }
+
+    @ParameterizedTest(name = "{0} m {1}, relief {2}: {3} m above ground")
+    @CsvSource(
+            nullValues = "-",
+            value = {
+                "90, ground, -, 90",
+                "90, ground, 15, 90",
+                "90, takeoff, 15, 105",
+                "90, takeoff, -, -",
+                "-, ground, 15, -"
+            })
+    void aHeightAboveTakeoffIsOneAboveGroundOnlyWhereTheReliefIsKnown(
+            Double height, String from, Double relief, Double aboveGround) {
+        Inputs in = new Inputs();
+        in.heightM = height == null ? OptionalDouble.empty() : OptionalDouble.of(height);
+        in.aboveTakeoff = from.equals("takeoff");
+        in.reliefM = relief;
+        Facts f = PlanFacts.of(in.input());
+        for (String fact : List.of("heightAboveGroundM", "heightAboveSurfaceM")) {
+            assertThat(f.get(fact).isPresent()).as(fact).isEqualTo(aboveGround != null);
+            if (aboveGround != null) {
+                assertThat(number(f, fact)).isEqualTo(aboveGround);
+            }
+        }
+        assertThat(f.get("heightAboveTakeoffM").isPresent()).isEqualTo(height != null && in.aboveTakeoff);
+    }
+
+    @Test
+    void theNearestAnswerWinsAndThePlansOwnWordBeforeTheOperators() {
+        Inputs in = new Inputs();
+        in.answers.add(new Said(false, "sight", new FactValue.Word("VLOS"), "said of the operator"));
+        in.answers.add(new Said(true, "overWater", new FactValue.YesNo(true), "said of this job"));
+        in.said.put("sight", new FactValue.Word("BVLOS"));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(source(f, "sight")).isEqualTo("job");
+        assertThat(yes(f, "overWater")).isTrue();
+    }
+
+    @Test
+    void whatWasSaidOnTheDayStandsBeforeWhatThePlanTookForGranted() {
+        Inputs in = new Inputs();
+        in.pilot = Optional.of(new Person("Ailsa Fenwright", LocalDate.of(1990, 6, 13), DAY.minusDays(3)));
+        in.said.put("pilot.fit", new FactValue.YesNo(true));
+        in.answers.add(new Said(true, "pilot.fit", new FactValue.YesNo(false), "said of this job"));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(yes(f, "pilot.fit")).isFalse();
+        // the birthday is the day after
+        assertThat(number(f, "pilot.ageYears")).isEqualTo(36);
+        assertThat(yes(f, "pilot.bookedElsewhere")).isFalse();
+    }
+
+    @Test
+    void whatAPilotSaysOfHimselfNeedsAPilot() {
+        Inputs in = new Inputs();
+        in.said.put("pilot.fit", new FactValue.YesNo(true));
+        assertThat(PlanFacts.of(in.input()).get("pilot.fit")).isEmpty();
+    }
+
+    @Test
+    void otherJobsSayWhoIsTakenAndWhereAnEmergencyIs() {
+        Inputs in = new Inputs().flyingWith(Inputs.aBuild(890));
+        in.pilot = Optional.of(new Person("Ailsa Fenwright", null, null));
+        in.elsewhere = new Elsewhere(Optional.of("Flood"), Optional.of("Roof"), Optional.empty());
+        in.said.put("emergency.ongoing", new FactValue.YesNo(false));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(yes(f, "emergency.ongoing")).isTrue();
+        assertThat(yes(f, "pilot.bookedElsewhere")).isTrue();
+        assertThat(source(f, "pilot.bookedElsewhere")).isEqualTo("job Roof");
+        assertThat(yes(f, "aircraft.bookedElsewhere")).isFalse();
+    }
+
+    @Test
+    void theMarkCountsWhenACheckCoversEveryDay() {
+        Inputs in = new Inputs().flyingWith(Inputs.aBuild(890));
+        in.windows = List.of(Inputs.hours(DAY), Inputs.hours(DAY.plusDays(1)));
+        assertThat(yes(PlanFacts.of(in.input()), "marked")).isFalse();
+        in.papers.add(paper("markOnAircraft", "aircraft", DAY.minusDays(30), DAY));
+        assertThat(yes(PlanFacts.of(in.input()), "marked")).isFalse();
+        in.papers.add(paper("markOnAircraft", "aircraft", DAY.plusDays(1), DAY.plusDays(1)));
+        assertThat(yes(PlanFacts.of(in.input()), "marked")).isTrue();
+    }
+
+    @Test
+    void anAuthorisationGrantedForTheJobCountsAsTheOperatorsForIt() {
+        Inputs in = new Inputs();
+        in.papers.add(paper("operationalAuthorisation", "job", DAY, DAY));
+        in.papers.add(paper("overflightConsent", "job", DAY, DAY));
+        assertThat(PlanFacts.of(in.input()).papers().orElseThrow())
+                .extracting(p -> p.kind() + " of " + p.role())
+                .containsExactlyInAnyOrder("operationalAuthorisation of operator", "overflightConsent of job");
+        assertThat(PlanFacts.of(in.input().bare()).papers().orElseThrow()).isEmpty();
+    }
+
+    @Test
+    void anAircraftWithoutItsBuildHasNoMassAndLightsOnlyWhenAllBuildsAgree() {
+        Inputs in = new Inputs();
+        in.craft = Optional.of(Inputs.aCraft(List.of(Set.of("position"), Set.of())));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(f.get("takeoffMassG")).isEmpty();
+        assertThat(f.get("lights")).isEmpty();
+        assertThat(number(f, "maker.windMps")).isEqualTo(10);
+        in.craft = Optional.of(Inputs.aCraft(List.of(Set.of("position"), Set.of("position"))));
+        assertThat(source(PlanFacts.of(in.input()), "lights")).isEqualTo("every build of Kite");
+    }
+
+    private static Report report(Instant at, double wind) {
+        Observation o = new Observation(
+                at,
+                OptionalDouble.empty(),
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                OptionalDouble.of(wind),
+                OptionalDouble.empty(),
+                10,
+                OptionalDouble.empty(),
+                List.of(),
+                List.of(),
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                Optional.empty(),
+                List.of());
+        return new Report(UUID.randomUUID(), at, Report.Kind.FORECAST, "", o, "test", "test", at);
+    }
+
+    @Test
+    void weatherOnFileStandsBeforeThePlansOwnWhenItCoversAllHours() {
+        Inputs in = new Inputs();
+        in.terrain = Wind.Terrain.OPEN_LAND;
+        in.heightM = OptionalDouble.of(10);
+        in.said.put("weather.windMps", new FactValue.Quantity(3, 0));
+        Instant ten = in.windows.get(0).start();
+        in.weather = List.of(report(ten, 8));
+        assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isEqualTo(3);
+        in.weather = List.of(report(ten, 8), report(ten.plusSeconds(3600), 9));
+        assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isGreaterThanOrEqualTo(9);
+        in.terrain = null;
+        assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isEqualTo(3);
+    }
+
+    @Test
+    void aPlanOfNothingIsOfNoUse() {
+        Map<String, FactValue> none = Map.of();
+        assertThat(new Plan(List.of(), DAY, DAY, OptionalDouble.empty(), false, false, none)
+                        .greatestHeight(new Inputs().input().place()))
+                .isEmpty();
+    }
+}
