@@ -26,8 +26,9 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+import yarrek.app.web.Held;
 import yarrek.app.web.NotFoundException;
-import yarrek.app.web.PerTransaction;
+import yarrek.app.web.Stamps;
 import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.airspace.Zone;
@@ -98,23 +99,29 @@ public class Airspace {
     private final Clock clock;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
-    private final PerTransaction<ZonesOnFile> onFile = new PerTransaction<>();
-    private volatile Held held;
+    private final Held<Standing> held;
 
     /**
      * @param law sources that hold a zone of law
      * @param maker sources that hold a zone of a maker's map
      * @param undecided zones of which more was taken than is certain
      */
-    private record Held(
-            String state,
+    private record Standing(
+            List<ZonesOnFile.Source> standing,
             ZoneIndex index,
             Map<String, UUID> sourceOfZone,
             Set<UUID> law,
             Set<UUID> maker,
             Set<String> undecided) {}
 
-    Airspace(EntityManager em, Doubts doubts, Clock clock, ApplicationEventPublisher events, JsonMapper json) {
+    Airspace(
+            EntityManager em,
+            Doubts doubts,
+            Clock clock,
+            ApplicationEventPublisher events,
+            JsonMapper json,
+            Stamps stamps) {
+        this.held = stamps.holding("zones", this::read);
         this.em = em;
         this.doubts = doubts;
         this.clock = clock;
@@ -130,39 +137,19 @@ public class Airspace {
         return onFile().index();
     }
 
-    /** The zones with the standing of their sources: one statement a transaction, and more only when a source has changed. */
+    /** The zones with the standing of their sources, as of now. */
     @Transactional(readOnly = true)
     public ZonesOnFile onFile() {
-        return onFile.get(() -> {
-            List<ZoneSourceEntity> all = em.createQuery("from ZoneSourceEntity s order by s.id", ZoneSourceEntity.class)
-                    .getResultList();
-            Held h = held(all);
-            return new ZonesOnFile(
-                    clock.instant(),
-                    h.index(),
-                    all.stream()
-                            .map(s -> new ZonesOnFile.Source(
-                                    s.id, edition(s), s.staleDays, s.format.equals(OWN), s.whole))
-                            .toList(),
-                    h.law(),
-                    h.maker(),
-                    h.undecided());
-        });
+        Standing h = held.get();
+        return new ZonesOnFile(clock.instant(), h.index(), h.standing(), h.law(), h.maker(), h.undecided());
     }
 
-    private Held held() {
-        return held(em.createQuery("from ZoneSourceEntity s order by s.id", ZoneSourceEntity.class)
-                .getResultList());
-    }
-
-    private Held held(List<ZoneSourceEntity> all) {
-        String state = all.stream()
-                .map(s -> s.id + " " + s.version + " " + s.broughtInAt)
-                .collect(Collectors.joining("; "));
-        Held h = held;
-        if (h != null && h.state().equals(state)) {
-            return h;
-        }
+    private Standing read() {
+        List<ZonesOnFile.Source> standing = em.createQuery(
+                        "from ZoneSourceEntity s order by s.id", ZoneSourceEntity.class)
+                .getResultStream()
+                .map(s -> new ZonesOnFile.Source(s.id, edition(s), s.staleDays, s.format.equals(OWN), s.whole))
+                .toList();
         List<Zone> zones = new ArrayList<>();
         Map<String, UUID> sources = new HashMap<>();
         Set<UUID> law = new HashSet<>();
@@ -176,8 +163,7 @@ public class Airspace {
                     sources.put(z.id(), (UUID) r[1]);
                     (z.kind().isLaw() ? law : maker).add((UUID) r[1]);
                 });
-        held = new Held(state, new ZoneIndex(zones), sources, law, maker, doubts.waitingZones());
-        return held;
+        return new Standing(standing, new ZoneIndex(zones), sources, law, maker, doubts.waitingZones());
     }
 
     @Transactional(readOnly = true)
@@ -238,7 +224,7 @@ public class Airspace {
     @Transactional(readOnly = true)
     public Map<String, String> sourceNames(List<Zone> zones) {
         Map<UUID, String> names = sources().stream().collect(Collectors.toMap(SourceView::id, SourceView::name));
-        Held h = held();
+        Standing h = held.get();
         Map<String, String> byZone = new HashMap<>();
         zones.forEach(z ->
                 byZone.put(z.id(), names.getOrDefault(h.sourceOfZone().get(z.id()), "")));
@@ -313,7 +299,7 @@ public class Airspace {
             }
         }
         em.flush();
-        onFile.forget();
+        held.changed();
         events.publishEvent(new ZonesChanged());
         return view(source, doubts.waiting());
     }
@@ -446,7 +432,7 @@ public class Airspace {
         Set<String> own = Set.of(d.zoneId(), d.zoneId() + " @ " + source.name);
         List<Zone> zones = new ArrayList<>();
         index().all().stream()
-                .filter(z -> source.id.equals(held().sourceOfZone().get(z.id())) && !own.contains(z.id()))
+                .filter(z -> source.id.equals(held.get().sourceOfZone().get(z.id())) && !own.contains(z.id()))
                 .forEach(zones::add);
         d.zone().ifPresent(zones::add);
         Instant edition = source.broughtInAt;
@@ -454,7 +440,7 @@ public class Airspace {
         source.broughtInAt = edition; // what was decided makes no source newer
         em.lock(source, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
         em.flush();
-        onFile.forget();
+        held.changed();
         events.publishEvent(new ZonesChanged());
         return source.id;
     }
@@ -467,7 +453,7 @@ public class Airspace {
                 .executeUpdate();
         em.remove(entity(sourceId));
         em.flush();
-        onFile.forget();
+        held.changed();
         events.publishEvent(new ZonesChanged());
     }
 
@@ -493,20 +479,20 @@ public class Airspace {
         }
         UUID id = source.id;
         List<Zone> zones = new ArrayList<>(index().all().stream()
-                .filter(o -> id.equals(held().sourceOfZone().get(o.id())) && !o.id().equals(z.id()))
+                .filter(o -> id.equals(held.get().sourceOfZone().get(o.id())) && !o.id().equals(z.id()))
                 .toList());
         zones.add(z);
         source.broughtInBy = by;
         replace(source, zones);
         em.flush();
-        onFile.forget();
+        held.changed();
         events.publishEvent(new ZonesChanged());
     }
 
     /** Takes one of the operator's own zones out. */
     @Transactional
     public void removeOwn(String zoneId, String by) {
-        UUID id = held().sourceOfZone().get(zoneId);
+        UUID id = held.get().sourceOfZone().get(zoneId);
         if (id == null || !entity(id).format.equals(OWN)) {
             throw new NotFoundException("zone of your own");
         }
@@ -515,10 +501,10 @@ public class Airspace {
         replace(
                 source,
                 index().all().stream()
-                        .filter(o -> id.equals(held().sourceOfZone().get(o.id())) && !o.id().equals(zoneId))
+                        .filter(o -> id.equals(held.get().sourceOfZone().get(o.id())) && !o.id().equals(zoneId))
                         .toList());
         em.flush();
-        onFile.forget();
+        held.changed();
         events.publishEvent(new ZonesChanged());
     }
 

@@ -5,6 +5,9 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,8 +18,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Stamps;
 import yarrek.core.airspace.Ground;
 import yarrek.core.airspace.SiteLook;
 import yarrek.core.airspace.Structure;
@@ -190,11 +195,16 @@ public class Sites {
     /** A site changed; its jobs are judged again. */
     public record SiteChanged(UUID siteId) {}
 
+    /** What lists say of every site. */
+    private record Brief(Map<UUID, String> names, Map<UUID, ZoneId> zones) {}
+
+    private final Held<Brief> brief;
     private final EntityManager em;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
 
-    Sites(EntityManager em, ApplicationEventPublisher events, JsonMapper json) {
+    Sites(EntityManager em, ApplicationEventPublisher events, JsonMapper json, Stamps stamps) {
+        this.brief = stamps.holding("sites", this::readBrief);
         this.em = em;
         this.events = events;
         this.json = json;
@@ -272,6 +282,7 @@ public class Sites {
             em.persist(s);
         }
         em.flush();
+        brief.changed();
         events.publishEvent(new SiteChanged(s.id));
         return s.id;
     }
@@ -311,17 +322,24 @@ public class Sites {
     /** The clock of each site, without its drawing. */
     @Transactional(readOnly = true)
     public Map<UUID, ZoneId> zones() {
-        return em.createQuery("select s.id, s.zone from SiteEntity s", Object[].class)
-                .getResultStream()
-                .collect(java.util.stream.Collectors.toMap(r -> (UUID) r[0], r -> ZoneId.of((String) r[1])));
+        return brief.get().zones();
     }
 
+    /** Names by identity, in order of the names. */
     @Transactional(readOnly = true)
     public Map<UUID, String> names() {
-        Map<UUID, String> names = new java.util.LinkedHashMap<>();
-        em.createQuery("select s.id, s.name from SiteEntity s order by s.name", Object[].class)
+        return brief.get().names();
+    }
+
+    private Brief readBrief() {
+        Map<UUID, String> names = new LinkedHashMap<>();
+        Map<UUID, ZoneId> zones = new HashMap<>();
+        em.createQuery("select s.id, s.name, s.zone from SiteEntity s order by s.name", Object[].class)
                 .getResultList()
-                .forEach(r -> names.put((UUID) r[0], (String) r[1]));
-        return names;
+                .forEach(r -> {
+                    names.put((UUID) r[0], (String) r[1]);
+                    zones.put((UUID) r[0], ZoneId.of((String) r[2]));
+                });
+        return new Brief(Collections.unmodifiableMap(names), Map.copyOf(zones));
     }
 }

@@ -10,6 +10,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,8 +27,10 @@ import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Stamps;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.Cover;
@@ -158,6 +161,7 @@ public class Approvals {
 
     private static final int LONGEST_TEXT = 200_000;
 
+    private final Held<Histories> histories;
     private final EntityManager em;
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -175,7 +179,9 @@ public class Approvals {
             Papers papers,
             Rulebook rulebook,
             Clock clock,
-            ApplicationEventPublisher events) {
+            ApplicationEventPublisher events,
+            Stamps stamps) {
+        this.histories = stamps.holding("approval histories", this::readHistories);
         this.em = em;
         this.jdbc = jdbc;
         this.json = json;
@@ -269,18 +275,39 @@ public class Approvals {
                 .toList();
     }
 
-    /** How long a granter took for a kind before, in days from sent to decided. */
+    /** How long each granter took for each kind before, in days from sent to decided. */
+    public static final class Histories {
+        private final Map<List<String>, Optional<History>> byKindAndGranter;
+
+        private Histories(Map<List<String>, Optional<History>> byKindAndGranter) {
+            this.byKindAndGranter = byKindAndGranter;
+        }
+
+        public Optional<History> of(String kind, String granter) {
+            return byKindAndGranter.getOrDefault(List.of(kind, granter), Optional.empty());
+        }
+    }
+
+    /** Every history. */
     @Transactional(readOnly = true)
-    public Optional<History> history(String kind, String granter) {
-        List<Integer> days = em.createQuery(
-                        "from ApprovalEntity a where a.kind = :k and a.granter = :g and a.sentAt is not null and a.decidedAt is not null",
-                        ApprovalEntity.class)
-                .setParameter("k", kind)
-                .setParameter("g", granter)
+    public Histories histories() {
+        return histories.get();
+    }
+
+    private Histories readHistories() {
+        Map<List<String>, List<Integer>> days = em.createQuery(
+                        "select a.kind, a.granter, a.sentAt, a.decidedAt from ApprovalEntity a"
+                                + " where a.sentAt is not null and a.decidedAt is not null",
+                        Object[].class)
                 .getResultStream()
-                .map(a -> (int) Math.max(0, ChronoUnit.DAYS.between(a.sentAt, a.decidedAt)))
-                .toList();
-        return History.of(days);
+                .collect(Collectors.groupingBy(
+                        r -> List.of((String) r[0], (String) r[1]),
+                        Collectors.mapping(
+                                r -> (int) Math.max(0, ChronoUnit.DAYS.between((Instant) r[2], (Instant) r[3])),
+                                Collectors.toList())));
+        Map<List<String>, Optional<History>> histories = new HashMap<>();
+        days.forEach((key, all) -> histories.put(key, History.of(all)));
+        return new Histories(histories);
     }
 
     // --- changing ----------------------------------------------------------------------------------------------------
@@ -347,10 +374,12 @@ public class Approvals {
         switch (next) {
             case SENT -> a.sentAt = a.sentAt == null ? at : a.sentAt;
             case REFUSED -> {
+                histories.changed();
                 a.decidedAt = at;
                 a.refusal = cut(why, 2000);
             }
             case PREPARING -> {
+                histories.changed();
                 a.sentAt = null;
                 a.decidedAt = null;
                 a.refusal = "";
@@ -404,6 +433,7 @@ public class Approvals {
                     + "”; the two documents contradict each other. Ask the granter, then enter it");
         }
         if (!amended) {
+            histories.changed();
             a.decidedAt = at;
         }
         a.reference = g.reference();

@@ -16,9 +16,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
-import yarrek.app.web.PerTransaction;
+import yarrek.app.web.Stamps;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ChainPlan;
 import yarrek.core.approval.Holidays;
@@ -69,15 +70,18 @@ public class Kinds {
     /** Kinds or settings changed; the chains of open jobs are planned anew. */
     public record Changed() {}
 
-    private final PerTransaction<List<Row>> seen = new PerTransaction<>();
+    private final Held<List<Row>> rows;
+    private final Held<Settings> settings;
     private final EntityManager em;
     private final ApplicationEventPublisher events;
     private final JsonMapper json;
     private final Clock clock;
     private final ApprovalKindReader.Book shipped = ApprovalKindReader.shipped();
 
-    Kinds(EntityManager em, ApplicationEventPublisher events, JsonMapper json, Clock clock) {
+    Kinds(EntityManager em, ApplicationEventPublisher events, JsonMapper json, Clock clock, Stamps stamps) {
         this.em = em;
+        this.rows = stamps.holding("approval kinds", this::read);
+        this.settings = stamps.holding("approval settings", this::readSettings);
         this.events = events;
         this.json = json;
         this.clock = clock;
@@ -86,7 +90,7 @@ public class Kinds {
     /** Every kind, shipped ones first in their order, those switched off too. */
     @Transactional(readOnly = true)
     public List<Row> rows() {
-        return seen.get(this::read);
+        return rows.get();
     }
 
     private List<Row> read() {
@@ -158,7 +162,8 @@ public class Kinds {
         if (make) {
             em.persist(k);
         }
-        seen.forget();
+        em.flush();
+        rows.changed();
         events.publishEvent(new Changed());
     }
 
@@ -209,7 +214,8 @@ public class Kinds {
                     + " of this kind; say that it is not in use instead");
         }
         em.remove(k);
-        seen.forget();
+        em.flush();
+        rows.changed();
         events.publishEvent(new Changed());
     }
 
@@ -221,6 +227,10 @@ public class Kinds {
 
     @Transactional(readOnly = true)
     public Settings settings() {
+        return settings.get();
+    }
+
+    private Settings readSettings() {
         SettingEntity s = entity();
         return new Settings(
                 s.version,
@@ -250,14 +260,15 @@ public class Kinds {
         s.nudgeDays = v.nudgeDays();
         s.confirmMinutes = v.confirmMinutes();
         s.holidays = v.holidays();
-        seen.forget();
+        em.flush();
+        settings.changed();
         events.publishEvent(new Changed());
     }
 
     /** Working days of the granters of a place around a day: its shipped holidays and the operator's own. */
     @Transactional(readOnly = true)
     public WorkDays workDays(String jurisdiction, LocalDate around) {
-        String lines = holidays(jurisdiction) + "\n" + entity().holidays;
+        String lines = holidays(jurisdiction) + "\n" + settings().holidays();
         return new WorkDays(Holidays.of(lines, around.getYear() - YEARS, around.getYear() + YEARS));
     }
 

@@ -90,14 +90,16 @@ class ApprovalsController {
         model.addAttribute("kind", kind.kind());
         model.addAttribute("state", a.stateOn(chains.today(), job.site().zone()));
         model.addAttribute("letters", approvals.letters(id));
-        model.addAttribute("history", approvals.history(a.kind(), a.granter()).orElse(null));
+        model.addAttribute(
+                "history", approvals.histories().of(a.kind(), a.granter()).orElse(null));
         model.addAttribute(
                 "waiting",
                 chains.waiting(
                         a,
                         kind.kind(),
                         kinds.workDays(job.site().jurisdiction(), chains.today()),
-                        job.site().zone()));
+                        job.site().zone(),
+                        approvals.histories()));
         model.addAttribute("next", next(a.state()));
         model.addAttribute("versions", applications.versions(id));
         List<Applications.Answer> answers = applications.answers(a);

@@ -28,11 +28,11 @@ class ChainWork implements Worker {
 
     @Override
     public int chunk() {
-        return 20;
+        return 250;
     }
 
     @Override
     public void run(List<UUID> subjects, String cause) {
-        subjects.forEach(chains::store);
+        chains.store(subjects);
     }
 }

@@ -11,6 +11,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -20,16 +21,17 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.airspace.Airspace;
+import yarrek.app.airspace.Sites;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.judging.FactSources;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
@@ -152,9 +154,9 @@ public class Chains {
     public record Due(UUID jobId, String jobName, String title, LocalDate sendBy, boolean known, boolean waits) {}
 
     private final JdbcClient jdbc;
+    private final JdbcTemplate batch;
     private final Clock clock;
     private final Jobs jobs;
-    private final Airspace airspace;
     private final Fleet fleet;
     private final Rulebook rulebook;
     private final Office office;
@@ -163,18 +165,18 @@ public class Chains {
 
     Chains(
             JdbcClient jdbc,
+            JdbcTemplate batch,
             Clock clock,
             Jobs jobs,
-            Airspace airspace,
             Fleet fleet,
             Rulebook rulebook,
             Office office,
             Kinds kinds,
             Approvals approvals) {
         this.jdbc = jdbc;
+        this.batch = batch;
         this.clock = clock;
         this.jobs = jobs;
-        this.airspace = airspace;
         this.fleet = fleet;
         this.rulebook = rulebook;
         this.office = office;
@@ -195,18 +197,30 @@ public class Chains {
     /** What one day of a plan needs with a build, and which breaches no approval on the list would lift. */
     private record DayNeeds(List<Needed> needed, List<String> nothingLifts) {}
 
-    private DayNeeds needsOn(
-            Jobs.JobView job, JobDraft draft, PlanInput input, Fleet.BuildView build, List<ApprovalKind> all) {
+    /** A plan whose chain is wanted, with what its facts rest on. */
+    private record Subject(
+            UUID jobId, JobDraft draft, Sites.SiteView site, Fleet.BuildView build, FactSources sources) {
+        Subject(Jobs.JobView job, JobDraft draft, FactSources sources) {
+            this(job.id(), draft, job.site(), sources.build(draft.buildId()), sources);
+        }
+    }
+
+    private DayNeeds needsOn(Subject job, LocalDate day, List<ApprovalKind> all) {
+        PlanInput input = job.sources().input(job.draft().on(day, day).wanted(job.jobId()));
         Facts bare = PlanFacts.of(input.bare());
         OwnRules.Setting setting = new OwnRules.Setting(
-                draft.siteId(), build == null ? null : build.aircraft().model().id(), job.id());
+                job.draft().siteId(),
+                job.build() == null ? null : job.build().aircraft().model().id(),
+                job.jobId());
         Assessment a = Assessment.of(bare, rulebook.packsFor(bare, setting));
-        OptionalDouble height = draft.greatestHeight(job.site());
-        List<TimeWindow> windows = Jobs.windows(draft, job.site().zone());
-        SiteLook look = airspace.look(job.site().plan(height, windows));
-        OptionalDouble mass = build == null
+        SiteLook look = input.zones()
+                .look(input.place()
+                        .look(
+                                input.plan().greatestHeight(input.place()),
+                                input.plan().windows()));
+        OptionalDouble mass = input.build().isEmpty()
                 ? OptionalDouble.empty()
-                : OptionalDouble.of(build.built().mostG());
+                : OptionalDouble.of(input.build().get().mostG());
         List<Needed.ZoneHit> hits = look.pressing().stream()
                 .filter(m -> m.zone().kind() == ZoneKind.MAKER
                         || (m.zone().bindsAt(mass) && m.zone().restriction() != ZoneMet.Restriction.NO_RESTRICTION))
@@ -246,20 +260,18 @@ public class Chains {
     }
 
     /** The requests of a plan day by day: a need may hold on some of its days only. */
-    private List<Request> requests(
-            Jobs.JobView job, JobDraft draft, Fleet.BuildView build, int mostDays, Set<String> nothingLifts) {
+    private List<Request> requests(Subject job, int mostDays, Set<String> nothingLifts) {
         List<ApprovalKind> all = kinds.kinds();
         Map<String, Needed> needed = new LinkedHashMap<>();
         Map<String, List<LocalDate>> days = new HashMap<>();
-        List<LocalDate> jobDays =
-                draft.firstDay().datesUntil(draft.lastDay().plusDays(1)).toList();
-        List<JobDraft> looked =
-                jobDays.stream().limit(mostDays).map(d -> draft.on(d, d)).toList();
-        List<PlanInput> inputs = jobs.inputs(job.id(), looked);
+        List<LocalDate> jobDays = job.draft()
+                .firstDay()
+                .datesUntil(job.draft().lastDay().plusDays(1))
+                .toList();
         DayNeeds last = null;
         for (int i = 0; i < jobDays.size(); i++) {
-            if (i < inputs.size()) {
-                last = needsOn(job, looked.get(i), inputs.get(i), build, all);
+            if (i < mostDays || last == null) {
+                last = needsOn(job, jobDays.get(i), all);
                 nothingLifts.addAll(last.nothingLifts());
             }
             for (Needed n : last.needed()) {
@@ -280,33 +292,48 @@ public class Chains {
 
     // --- the chain ---------------------------------------------------------------------------------------------------
 
+    /** The chain of a plan; {@code plan} is null and {@code trouble} says why when there is none. */
+    private record Chain(List<Request> requests, List<Line> lines, ChainPlan plan, String trouble, WorkDays calendar) {}
+
     @Transactional(readOnly = true)
     public View view(Jobs.JobView job, WhatIf what) {
-        JobDraft draft = job.draft();
-        if (what.firstDay() != null) {
-            long length = ChronoUnit.DAYS.between(draft.firstDay(), draft.lastDay());
-            draft = draft.on(what.firstDay(), what.firstDay().plusDays(length));
-        }
-        List<Request> requests = requests(job, draft, job.build(), Integer.MAX_VALUE, new HashSet<>());
-        List<Approvals.ApprovalView> onFile = approvals.of(job.id());
+        JobDraft planned = job.draft();
+        long length = ChronoUnit.DAYS.between(planned.firstDay(), planned.lastDay());
+        JobDraft draft = what.firstDay() == null
+                ? planned
+                : planned.on(what.firstDay(), what.firstDay().plusDays(length));
+        FactSources sources = jobs.sources(job.id(), List.of(draft));
+        List<Approvals.ApprovalView> onFile = sources.approvals().getOrDefault(job.id(), List.of());
+        // as planned today: a plan moved to other days is covered by nothing on file yet
+        Map<String, String> lifted = what.firstDay() == null
+                ? PlanFacts.of(sources.input(draft.wanted(job.id()))).lifted()
+                : Map.of();
+        Chain c = chain(new Subject(job, draft, sources), onFile, lifted, approvals.histories(), what);
+        return shown(job, draft, c, onFile);
+    }
+
+    private Chain chain(
+            Subject job,
+            List<Approvals.ApprovalView> onFile,
+            Map<String, String> lifted,
+            Approvals.Histories histories,
+            WhatIf what) {
+        List<Request> requests = requests(job, Integer.MAX_VALUE, new HashSet<>());
         Kinds.Settings settings = kinds.settings();
         LocalDate today = today();
-        WorkDays calendar = kinds.workDays(job.site().jurisdiction(), draft.firstDay());
+        WorkDays calendar =
+                kinds.workDays(job.site().jurisdiction(), job.draft().firstDay());
         ZoneId zone = office.operator().zone();
         Map<String, Approvals.ApprovalView> byKey = new HashMap<>();
         for (Approvals.ApprovalView a : onFile) {
             byKey.merge(a.key(), a, (x, y) -> x.state().isHeld() ? x : y);
         }
         Map<String, Request.Standing> standing = new HashMap<>();
-        Map<String, Optional<History>> histories = new HashMap<>();
-        // as planned today: a plan moved to other days is covered by nothing on file yet
-        Map<String, String> lifted =
-                what.firstDay() == null ? jobs.factsOf(job.id(), draft).lifted() : Map.of();
+        Map<String, Optional<History>> historyOf = new HashMap<>();
         for (Request r : requests) {
             Approvals.ApprovalView a = byKey.get(r.id());
-            Optional<History> h =
-                    approvals.history(r.needed().kind().code(), a == null ? granter(r.needed()) : a.granter());
-            histories.put(r.id(), h);
+            Optional<History> h = histories.of(r.needed().kind().code(), a == null ? granter(r.needed()) : a.granter());
+            historyOf.put(r.id(), h);
             standing.put(
                     r.id(),
                     a == null && paper(r, lifted).isPresent()
@@ -333,20 +360,28 @@ public class Chains {
                         r,
                         a,
                         p,
-                        histories.get(r.id()),
-                        a == null ? null : waiting(a, r.needed().kind(), calendar, zone),
+                        historyOf.get(r.id()),
+                        a == null ? null : waiting(a, r.needed().kind(), calendar, zone, histories),
                         note(r, a, lifted)));
             }
         }
+        return new Chain(requests, lines, plan, trouble, calendar);
+    }
+
+    private View shown(Jobs.JobView job, JobDraft draft, Chain c, List<Approvals.ApprovalView> onFile) {
+        LocalDate today = today();
+        List<Request> requests = c.requests();
+        List<Line> lines = c.lines();
+        ChainPlan plan = c.plan();
         Set<String> keys = requests.stream().map(Request::id).collect(Collectors.toSet());
         return new View(
                 job,
                 today,
                 lines,
                 plan,
-                trouble,
+                c.trouble(),
                 onFile.stream().filter(a -> !keys.contains(a.key())).toList(),
-                plan == null ? null : ChainDrawing.of(plan, calendar, today, draft.firstDay(), draft.lastDay()),
+                plan == null ? null : ChainDrawing.of(plan, c.calendar(), today, draft.firstDay(), draft.lastDay()),
                 lines.stream()
                         .filter(l -> l.onFile() == null
                                 || l.onFile().state() == yarrek.core.approval.ApprovalState.PREPARING)
@@ -355,7 +390,7 @@ public class Chains {
                                 l.request().prepareHours()
                                         - (l.onFile() == null ? 0 : l.onFile().hoursSpent())))
                         .sum(),
-                settings,
+                kinds.settings(),
                 requests.stream()
                         .flatMap(r -> r.needed().kind().fee().stream()
                                 .map(f -> r.needed().kind().title() + " " + f))
@@ -369,11 +404,12 @@ public class Chains {
     }
 
     /** The clock of a request that is out; null for one that is not. */
-    Waiting waiting(Approvals.ApprovalView a, ApprovalKind k, WorkDays calendar, ZoneId zone) {
+    Waiting waiting(
+            Approvals.ApprovalView a, ApprovalKind k, WorkDays calendar, ZoneId zone, Approvals.Histories histories) {
         if (!a.state().isOut() || a.sentAt() == null) {
             return null;
         }
-        History.Leads leads = History.leads(k, approvals.history(a.kind(), a.granter()));
+        History.Leads leads = History.leads(k, histories.of(a.kind(), a.granter()));
         return Waiting.of(
                 a.sentAt().atZone(zone).toLocalDate(),
                 today(),
@@ -513,9 +549,9 @@ public class Chains {
 
     // --- comparing ---------------------------------------------------------------------------------------------------
 
-    private Choice choice(Jobs.JobView job, JobDraft draft, Fleet.BuildView build, String name) {
+    private Choice choice(Jobs.JobView job, JobDraft draft, FactSources sources, String name) {
         Set<String> nothing = new java.util.TreeSet<>();
-        List<Request> requests = requests(job, draft, build, MOST_DAYS_COMPARED, nothing);
+        List<Request> requests = requests(new Subject(job, draft, sources), MOST_DAYS_COMPARED, nothing);
         WorkDays calendar = kinds.workDays(job.site().jurisdiction(), draft.firstDay());
         Kinds.Settings s = kinds.settings();
         LocalDate today = today();
@@ -530,7 +566,7 @@ public class Chains {
                 .orElse(today);
         return new Choice(
                 name,
-                build == null ? null : build.id(),
+                draft.buildId(),
                 draft.firstDay(),
                 requests.stream().map(Request::title).toList(),
                 hours,
@@ -549,11 +585,13 @@ public class Chains {
             builds.put(job.build().id(), job.build());
         }
         fleet.builds().stream().limit(MOST_BUILDS).forEach(b -> builds.putIfAbsent(b.id(), b));
+        FactSources sources = jobs.sources(
+                job.id(), builds.keySet().stream().map(b -> job.draft().with(b)).toList());
         return builds.values().stream()
                 .map(b -> choice(
                         job,
                         job.draft().with(b.id()),
-                        b,
+                        sources,
                         b.aircraft().name() + ", " + b.name() + " (" + b.mass().mass() + ")"))
                 .sorted(Comparator.comparing((Choice c) -> c.nothingLifts().size())
                         .thenComparing(Choice::hours)
@@ -577,49 +615,92 @@ public class Chains {
         for (int weeks : List.of(1, 2, 4)) {
             dates.putIfAbsent(first.plusWeeks(weeks), weeks + (weeks == 1 ? " week later" : " weeks later"));
         }
+        FactSources sources = jobs.sources(
+                job.id(),
+                dates.keySet().stream()
+                        .map(d -> job.draft().on(d, d.plusDays(length)))
+                        .toList());
         List<Choice> choices = new ArrayList<>();
-        dates.forEach((d, words) ->
-                choices.add(choice(job, job.draft().on(d, d.plusDays(length)), job.build(), words)));
+        dates.forEach((d, words) -> choices.add(choice(job, job.draft().on(d, d.plusDays(length)), sources, words)));
         return choices;
     }
 
     // --- what is due -------------------------------------------------------------------------------------------------
 
-    /** The same, with what is to be done in the same transaction when it is stored. */
-    @Transactional(propagation = Propagation.REQUIRES_NEW)
-    public void storeAndSettle(UUID jobId, Runnable settled) {
-        store(jobId);
-        settled.run();
+    /** Plans the chains of jobs anew and stores what is still to be sent. */
+    @Transactional
+    public void store(List<UUID> jobIds) {
+        store(jobs.asTheyAre(jobIds));
     }
 
-    /** Plans the chain of a job anew and stores what is still to be sent. */
-    @Transactional
-    public void store(UUID jobId) {
-        Jobs.JobView job = jobs.jobUnchecked(jobId);
-        jdbc.sql("delete from chain_due where job_id = ?").param(jobId).update();
-        if (!job.row().state().equals("PLANNED") || job.draft().lastDay().isBefore(today())) {
-            return;
+    /** A step that is still to be sent, as it is stored. */
+    private record Sending(String step, String title, LocalDate sendBy, boolean known, boolean waits) {}
+
+    /** The same for jobs just judged, in their transaction; writes where something else is to be sent than before. */
+    void store(Jobs.Judged judged) {
+        Map<UUID, Set<Sending>> before =
+                sending(judged.jobs().stream().map(Jobs.Done::id).toList());
+        Approvals.Histories histories = approvals.histories();
+        List<Object[]> gone = new ArrayList<>();
+        List<Object[]> rows = new ArrayList<>();
+        for (Jobs.Done job : judged.jobs()) {
+            Set<Sending> was = before.getOrDefault(job.id(), Set.of());
+            Set<Sending> now = sending(job, judged.sources(), histories);
+            if (!now.equals(was)) {
+                if (!was.isEmpty()) {
+                    gone.add(new Object[] {job.id()});
+                }
+                now.forEach(s -> rows.add(new Object[] {job.id(), s.step, s.title, s.sendBy, s.known, s.waits}));
+            }
         }
-        View chain = view(job, WhatIf.NOTHING);
+        batch.batchUpdate("delete from chain_due where job_id = ?", gone);
+        batch.batchUpdate(
+                "replace into chain_due (job_id, step, title, send_by, known, waits) values (?, ?, ?, ?, ?, ?)", rows);
+    }
+
+    private Map<UUID, Set<Sending>> sending(List<UUID> jobIds) {
+        Map<UUID, Set<Sending>> byJob = new HashMap<>();
+        jdbc.sql("select job_id, step, title, send_by, known, waits from chain_due where job_id in (:j)")
+                .param("j", jobIds)
+                .query(r -> {
+                    byJob.computeIfAbsent(r.getObject(1, UUID.class), k -> new LinkedHashSet<>())
+                            .add(new Sending(
+                                    r.getString(2),
+                                    r.getString(3),
+                                    r.getObject(4, LocalDate.class),
+                                    r.getBoolean(5),
+                                    r.getBoolean(6)));
+                });
+        return byJob;
+    }
+
+    private Set<Sending> sending(Jobs.Done job, FactSources sources, Approvals.Histories histories) {
+        Set<Sending> sending = new LinkedHashSet<>();
+        if (!job.state().equals("PLANNED") || job.draft().lastDay().isBefore(today())) {
+            return sending;
+        }
+        JobDraft d = job.draft();
+        Chain chain = chain(
+                new Subject(job.id(), d, sources.sites().get(d.siteId()), sources.build(d.buildId()), sources),
+                sources.approvals().getOrDefault(job.id(), List.of()),
+                job.facts().lifted(),
+                histories,
+                WhatIf.NOTHING);
         Set<String> done = chain.lines().stream()
                 .filter(l -> l.planned().isDone())
                 .map(l -> l.request().id())
                 .collect(Collectors.toSet());
         for (Line l : chain.lines()) {
-            if (l.planned().isDone() || l.planned().step().sentOn().isPresent()) {
-                continue;
+            if (!l.planned().isDone() && l.planned().step().sentOn().isEmpty()) {
+                sending.add(new Sending(
+                        cut(l.request().id(), 260),
+                        cut(l.request().title(), 400),
+                        l.planned().latestSend(),
+                        l.request().needed().known(),
+                        !done.containsAll(l.planned().step().needs())));
             }
-            boolean waits = !done.containsAll(l.planned().step().needs());
-            jdbc.sql("replace into chain_due (job_id, step, title, send_by, known, waits) values (?, ?, ?, ?, ?, ?)")
-                    .params(
-                            jobId,
-                            cut(l.request().id(), 260),
-                            cut(l.request().title(), 400),
-                            l.planned().latestSend(),
-                            l.request().needed().known(),
-                            waits)
-                    .update();
         }
+        return sending;
     }
 
     private static String cut(String s, int most) {
@@ -661,6 +742,7 @@ public class Chains {
         Map<String, Kinds.Row> byCode =
                 kinds.rows().stream().collect(Collectors.toMap(k -> k.kind().code(), k -> k));
         WorkDays calendar = kinds.workDays(office.operator().jurisdiction(), today);
+        Approvals.Histories histories = approvals.histories();
         List<Nudge> nudges = new ArrayList<>();
         for (Approvals.ApprovalView a : approvals.of(open.keySet())) {
             Kinds.Row k = byCode.get(a.kind());
@@ -672,7 +754,7 @@ public class Chains {
                 nudges.add(new Nudge(
                         a.id(), a.title(), job, today, "the granter asks back; it waits for our answer", false));
             } else if (a.state().isOut() && a.sentAt() != null) {
-                Waiting w = waiting(a, k.kind(), calendar, zone);
+                Waiting w = waiting(a, k.kind(), calendar, zone, histories);
                 if (!w.nudgeOn().isAfter(today.plusDays(2))) {
                     nudges.add(new Nudge(
                             a.id(),

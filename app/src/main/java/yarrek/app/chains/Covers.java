@@ -101,7 +101,8 @@ public class Covers {
         List<Approvals.ApprovalView> held =
                 all.stream().filter(a -> a.state().isHeld()).toList();
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
-        PlanInput plan = jobs.inputs(job.id(), List.of(job.draft())).get(0);
+        PlanInput plan =
+                jobs.sources(job.id(), List.of(job.draft())).input(job.draft().wanted(job.id()));
         Map<UUID, ApprovalOnFile> onFile =
                 plan.requests().stream().collect(Collectors.toMap(ApprovalOnFile::id, Function.identity()));
         List<Paper> papers = held.stream()

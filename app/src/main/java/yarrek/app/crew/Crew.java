@@ -11,8 +11,10 @@ import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Stamps;
 
 /** The register of the crew. */
 @Service
@@ -35,10 +37,12 @@ public class Crew {
     /** A member of the crew changed. */
     public record Changed(UUID personId) {}
 
+    private final Held<Map<UUID, String>> names;
     private final EntityManager em;
     private final ApplicationEventPublisher events;
 
-    Crew(EntityManager em, ApplicationEventPublisher events) {
+    Crew(EntityManager em, ApplicationEventPublisher events, Stamps stamps) {
+        this.names = stamps.holding("crew", this::readNames);
         this.em = em;
         this.events = events;
     }
@@ -54,6 +58,10 @@ public class Crew {
     /** Names by identity. */
     @Transactional(readOnly = true)
     public Map<UUID, String> names() {
+        return names.get();
+    }
+
+    private Map<UUID, String> readNames() {
         return em.createQuery("select p.id, p.name from person p order by p.name", Object[].class)
                 .getResultStream()
                 .collect(Collectors.toMap(
@@ -109,6 +117,7 @@ public class Crew {
             em.persist(p);
         }
         em.flush();
+        names.changed();
         events.publishEvent(new Changed(p.id));
         return p.id;
     }

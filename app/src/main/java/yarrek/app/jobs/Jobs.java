@@ -108,11 +108,11 @@ public class Jobs {
         }
     }
 
-    /** A job was judged, or judged again. */
-    public record Judged(UUID jobId) {}
+    /** A job as it was judged. */
+    public record Done(UUID id, JobDraft draft, String state, Facts facts) {}
 
-    /** Many jobs were judged again in the background, and something else is said of these. */
-    public record ManyJudged(List<UUID> jobIds, String because) {}
+    /** Jobs were judged, from these sources; told in the transaction that judged them. */
+    public record Judged(List<Done> jobs, FactSources sources) {}
 
     private final EntityManager em;
     private final Clock clock;
@@ -177,12 +177,13 @@ public class Jobs {
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
-        judge(j, sources(List.of(j)));
-        events.publishEvent(new Judged(j.id));
+        FactSources sources = sources(List.of(j));
+        Judgement judged = judge(j, sources);
         if (id == null) {
             em.persist(j);
         }
         em.flush();
+        events.publishEvent(new Judged(List.of(done(j, judged)), sources));
         concerns(before, draft, j.id);
         return j.id;
     }
@@ -303,12 +304,16 @@ public class Jobs {
     }
 
     /** What came of judging, and whether it differs from what stood before. */
-    private record Judgement(AssessmentRow assessment, boolean changed) {}
+    private record Judgement(Facts facts, AssessmentRow assessment, boolean changed) {}
+
+    private static Done done(JobEntity j, Judgement judged) {
+        return new Done(j.id, j.draft(), j.state, judged.facts());
+    }
 
     private Judgement judge(JobEntity j, FactSources sources) {
         JobDraft d = j.draft();
         Facts known = PlanFacts.of(sources.input(d.wanted(j.id)));
-        Fleet.BuildView build = d.buildId() == null ? null : sources.builds().get(d.buildId());
+        Fleet.BuildView build = sources.build(d.buildId());
         List<RulePack> packs = rulebook.packsFor(known, setting(j.id, d, build));
         AssessmentRow a = rulebook.judge(known, packs);
         Tally tally = a.tally();
@@ -325,7 +330,7 @@ public class Jobs {
         holders.put("pilot", j.pilotId);
         holders.put("aircraft", build == null ? null : build.aircraft().id());
         boolean changed = assessments.put(Assessments.Kind.JOB, j.id, a, needs(a, packs, holders), j.assessedAt);
-        return new Judgement(a, changed);
+        return new Judgement(known, a, changed);
     }
 
     /** What the operator's own rules may be bound to. */
@@ -342,25 +347,47 @@ public class Jobs {
      * Judges again and keeps a note of what appeared and what vanished.
      *
      * @param becauseById why, by job
-     * @return those of which something else is said than before
+     * @param onlyChanged whether those of which the same is said as before are not told of
      */
-    private List<UUID> judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById) {
-        List<UUID> changed = new ArrayList<>();
+    private void judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById, boolean onlyChanged) {
         if (jobs.isEmpty()) {
-            return changed;
+            return;
         }
         FactSources sources = sources(jobs);
         Map<UUID, AssessmentRow> before =
                 assessments.of(jobs.stream().map(j -> j.id).toList());
+        List<Done> done = new ArrayList<>();
         for (JobEntity j : jobs) {
             Judgement now = judge(j, sources);
             if (now.changed()) {
                 AssessmentRow was = before.get(j.id);
                 note(j, becauseById.apply(j.id), was == null ? Set.of() : open(was), open(now.assessment()));
-                changed.add(j.id);
+            }
+            if (now.changed() || !onlyChanged) {
+                done.add(done(j, now));
             }
         }
-        return changed;
+        if (!done.isEmpty()) {
+            events.publishEvent(new Judged(done, sources));
+        }
+    }
+
+    /** Jobs as they are, with their facts, for whoever has to do without their being judged. */
+    @Transactional(readOnly = true)
+    public Judged asTheyAre(Collection<UUID> ids) {
+        List<JobEntity> all = em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                .setParameter("ids", ids)
+                .getResultList();
+        FactSources sources = sources(all);
+        return new Judged(
+                all.stream()
+                        .map(j -> new Done(
+                                j.id,
+                                j.draft(),
+                                j.state,
+                                PlanFacts.of(sources.input(j.draft().wanted(j.id)))))
+                        .toList(),
+                sources);
     }
 
     private static void note(JobEntity j, String because, Set<String> before, Set<String> after) {
@@ -436,8 +463,8 @@ public class Jobs {
                         em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
                                 .setParameter("ids", becauseById.keySet())
                                 .getResultList(),
-                        becauseById::get);
-                becauseById.keySet().forEach(id -> events.publishEvent(new Judged(id)));
+                        becauseById::get,
+                        false);
             } else {
                 work.begin(JudgingWork.KIND, becauseById.values().iterator().next(), List.copyOf(becauseById.keySet()));
             }
@@ -544,14 +571,12 @@ public class Jobs {
     /** Judges these jobs again; those no longer there are passed over. */
     @Transactional
     public void judgeAgain(List<UUID> ids, String because) {
-        List<UUID> changed = judgeAgain(
+        judgeAgain(
                 em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
                         .setParameter("ids", ids)
                         .getResultList(),
-                id -> because);
-        if (!changed.isEmpty()) {
-            events.publishEvent(new ManyJudged(changed, because));
-        }
+                id -> because,
+                true);
     }
 
     /** Ids of jobs flown or planned on days of a span, whatever became of them but cancelled. */
@@ -786,12 +811,10 @@ public class Jobs {
         return factsOf(id, entity(id).draft());
     }
 
-    /** What judging a plan needs, on each of some days, read at once. */
+    /** What judging a plan in several ways needs, such as on other days or with other builds, read at once. */
     @Transactional(readOnly = true)
-    public List<PlanInput> inputs(UUID id, List<JobDraft> drafts) {
-        List<Wanted> wanted = drafts.stream().map(d -> d.wanted(id)).toList();
-        FactSources sources = load(wanted, List.of());
-        return wanted.stream().map(sources::input).toList();
+    public FactSources sources(UUID id, Collection<JobDraft> drafts) {
+        return load(drafts.stream().map(d -> d.wanted(id)).toList(), List.of());
     }
 
     /** The job of an hour at a place: planned for then, its area with the position or within a kilometre of it. */

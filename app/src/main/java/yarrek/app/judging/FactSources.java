@@ -72,6 +72,11 @@ public record FactSources(
         Function<String, Optional<Rulebook.Reading>> reading,
         Function<String, Optional<Recency>> recency,
         Function<String, Optional<RulePack>> pack) {
+    /** The build of this identity; null for none. */
+    public Fleet.BuildView build(UUID id) {
+        return id == null ? null : builds.get(id);
+    }
+
     /** What judging a plan needs. */
     public PlanInput input(Wanted w) {
         return input(w, w.plan().apply(sites.get(w.siteId()).zone()), person(w.pilotId()));

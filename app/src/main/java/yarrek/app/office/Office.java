@@ -21,8 +21,9 @@ import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.web.Held;
 import yarrek.app.web.NotFoundException;
-import yarrek.app.web.PerTransaction;
+import yarrek.app.web.Stamps;
 import yarrek.app.web.Viewer;
 
 /** Logins, tokens and the operator. */
@@ -46,14 +47,15 @@ public class Office implements UserDetailsService {
     private final PasswordEncoder encoder;
     private final Clock clock;
     private final JdbcClient jdbc;
-    private final PerTransaction<OperatorView> operator = new PerTransaction<>();
+    private final Held<OperatorView> operator;
     private final SecureRandom random = new SecureRandom();
 
-    Office(EntityManager em, PasswordEncoder encoder, Clock clock, JdbcClient jdbc) {
+    Office(EntityManager em, PasswordEncoder encoder, Clock clock, JdbcClient jdbc, Stamps stamps) {
         this.em = em;
         this.encoder = encoder;
         this.clock = clock;
         this.jdbc = jdbc;
+        this.operator = stamps.holding("operator", this::readOperator);
     }
 
     @Override
@@ -204,7 +206,7 @@ public class Office implements UserDetailsService {
 
     @Transactional(readOnly = true)
     public OperatorView operator() {
-        return operator.get(this::readOperator);
+        return operator.get();
     }
 
     private OperatorView readOperator() {
@@ -232,7 +234,8 @@ public class Office implements UserDetailsService {
             o.zone = zone.getId();
             o.phone = phone;
         }
-        operator.forget();
+        em.flush();
+        operator.changed();
         return o.id;
     }
 

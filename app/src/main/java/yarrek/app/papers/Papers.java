@@ -23,8 +23,10 @@ import org.apache.pdfbox.pdmodel.encryption.InvalidPasswordException;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Stamps;
 import yarrek.core.paper.Costs;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
@@ -161,11 +163,13 @@ public class Papers {
     /** Papers of these holders changed; what rests on them is judged again. */
     public record Changed(String holderKind, UUID holderId) {}
 
+    private final Held<List<Kind>> kinds;
     private final EntityManager em;
     private final Clock clock;
     private final ApplicationEventPublisher events;
 
-    Papers(EntityManager em, Clock clock, ApplicationEventPublisher events) {
+    Papers(EntityManager em, Clock clock, ApplicationEventPublisher events, Stamps stamps) {
+        this.kinds = stamps.holding("paper kinds", this::readKinds);
         this.em = em;
         this.clock = clock;
         this.events = events;
@@ -242,6 +246,10 @@ public class Papers {
 
     @Transactional(readOnly = true)
     public List<Kind> kinds() {
+        return kinds.get();
+    }
+
+    private List<Kind> readKinds() {
         return em.createQuery("from PaperKindEntity k order by k.sortOrder, k.words", PaperKindEntity.class)
                 .getResultStream()
                 .map(Papers::kind)
@@ -313,6 +321,8 @@ public class Papers {
         if (make) {
             em.persist(k);
         }
+        em.flush();
+        kinds.changed();
     }
 
     // --- scans -------------------------------------------------------------------------------------------------------

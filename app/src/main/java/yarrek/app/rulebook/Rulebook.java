@@ -23,9 +23,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
-import yarrek.app.web.PerTransaction;
+import yarrek.app.web.Stamps;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
@@ -79,13 +80,12 @@ public class Rulebook {
     public record WaiversChanged(UUID jobId) {}
 
     /**
-     * What is stored, as of a stamp.
+     * What is stored.
      *
      * @param byDay the packs that judge a day, worked out once
      * @param rules rules by their id as they are today, worked out once a day
      */
     private record Cache(
-            long stamp,
             List<Version> versions,
             List<OwnRules.Row> own,
             Map<String, Reading> readings,
@@ -93,8 +93,8 @@ public class Rulebook {
             Map<LocalDate, Map<String, Rule>> rules) {
         private static final int MOST_DAYS = 2_000;
 
-        Cache(long stamp, List<Version> versions, List<OwnRules.Row> own, Map<String, Reading> readings) {
-            this(stamp, versions, own, readings, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
+        Cache(List<Version> versions, List<OwnRules.Row> own, Map<String, Reading> readings) {
+            this(versions, own, readings, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
         }
 
         static <V> V worked(Map<LocalDate, V> byDay, LocalDate day, Function<LocalDate, V> work) {
@@ -113,64 +113,50 @@ public class Rulebook {
     private final List<Version> shipped = SHIPPED.stream()
             .map(name -> new Version(null, RulePackReader.shipped(name), LocalDate.EPOCH, name, "shipped", null))
             .toList();
-    private final PerTransaction<Cache> seen = new PerTransaction<>();
+    private final Held<Cache> held;
 
-    /** Whether the transaction changed the rules itself. */
-    private final PerTransaction<boolean[]> changed = new PerTransaction<>();
-
-    private volatile Cache cache = new Cache(-1, List.of(), List.of(), Map.of());
-
-    Rulebook(EntityManager em, JdbcClient jdbc, JsonMapper json, Clock clock, ApplicationEventPublisher events) {
+    Rulebook(
+            EntityManager em,
+            JdbcClient jdbc,
+            JsonMapper json,
+            Clock clock,
+            ApplicationEventPublisher events,
+            Stamps stamps) {
         this.em = em;
         this.jdbc = jdbc;
         this.json = json;
         this.clock = clock;
         this.events = events;
+        this.held = stamps.holding("rules", this::read);
     }
 
     // --- packs -------------------------------------------------------------------------------------------------------
 
-    /**
-     * What is stored, read anew when another node or this one has changed it. A transaction asks once for the stamp. What
-     * one reads that has changed the rules itself is for it alone: it may yet be rolled back.
-     */
     private Cache current() {
-        return seen.get(() -> read(changed.get(() -> new boolean[1])[0]));
+        return held.get();
     }
 
-    private Cache read(boolean ownChange) {
-        long stamp = jdbc.sql("select stamp from rulebook_stamp where id = 1")
-                .query(Long.class)
-                .single();
-        Cache now = cache;
-        if (ownChange || now.stamp() != stamp) {
-            List<Version> versions = em.createQuery("from PackVersionEntity p", PackVersionEntity.class)
-                    .getResultStream()
-                    .map(Rulebook::version)
-                    .toList();
-            List<OwnRules.Row> own = em.createQuery("from OwnRuleEntity r order by r.ruleId", OwnRuleEntity.class)
-                    .getResultStream()
-                    .map(Rulebook::ownRule)
-                    .toList();
-            Map<String, Reading> readings = new LinkedHashMap<>();
-            jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
-                    .query((r, i) ->
-                            new Reading(r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
-                    .list()
-                    .forEach(r -> readings.put(r.jurisdiction(), r));
-            now = new Cache(stamp, versions, own, readings);
-            if (!ownChange) {
-                cache = now;
-            }
-        }
-        return now;
+    private Cache read() {
+        List<Version> versions = em.createQuery("from PackVersionEntity p", PackVersionEntity.class)
+                .getResultStream()
+                .map(Rulebook::version)
+                .toList();
+        List<OwnRules.Row> own = em.createQuery("from OwnRuleEntity r order by r.ruleId", OwnRuleEntity.class)
+                .getResultStream()
+                .map(Rulebook::ownRule)
+                .toList();
+        Map<String, Reading> readings = new LinkedHashMap<>();
+        jdbc.sql("select jurisdiction, read_on, note, said_by from law_reading")
+                .query((r, i) ->
+                        new Reading(r.getString(1), "", r.getDate(2).toLocalDate(), r.getString(3), r.getString(4)))
+                .list()
+                .forEach(r -> readings.put(r.jurisdiction(), r));
+        return new Cache(versions, own, readings);
     }
 
     private void stamp() {
         em.flush();
-        jdbc.sql("update rulebook_stamp set stamp = stamp + 1 where id = 1").update();
-        changed.get(() -> new boolean[1])[0] = true;
-        seen.forget();
+        held.changed();
     }
 
     private static Version version(PackVersionEntity p) {
