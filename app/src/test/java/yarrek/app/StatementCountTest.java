@@ -95,7 +95,7 @@ class StatementCountTest extends RunningApp {
         pages.put("Today", () -> today.page(manager));
         pages.put("Jobs", () -> jobs.all(manager));
         pages.put("weave", () -> jobs.spans(now.minusDays(30), now.plusDays(90)));
-        pages.put("due", () -> chains.due(manager, 365));
+        pages.put("due", () -> chains.due(manager, 365, 100));
         pages.put("nudges", () -> chains.nudges(manager));
         Map<String, Long> few = new LinkedHashMap<>();
         pages.forEach((name, page) -> few.put(name, Statements.of(jdbc, page)));

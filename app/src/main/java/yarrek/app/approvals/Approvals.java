@@ -264,6 +264,18 @@ public class Approvals {
                         .toList();
     }
 
+    /** Every request with a day that is not over, in the order of the days. */
+    @Transactional(readOnly = true)
+    public List<ApprovalView> lasting(LocalDate today) {
+        return em.createQuery(
+                        "from ApprovalEntity a where a.lastDay >= :today order by a.firstDay, a.title, a.numberInJob",
+                        ApprovalEntity.class)
+                .setParameter("today", today.minusDays(1))
+                .getResultStream()
+                .map(this::view)
+                .toList();
+    }
+
     /** Earlier requests of a kind, the newest first, for reuse. */
     @Transactional(readOnly = true)
     public List<ApprovalView> ofKind(String kind) {

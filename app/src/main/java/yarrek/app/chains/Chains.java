@@ -707,15 +707,24 @@ public class Chains {
         return s.length() > most ? s.substring(0, most) : s;
     }
 
+    /** What has to be sent, the first of it, and how much it is in all. */
+    public record DueList(List<Due> first, long total) {}
+
     /** What has to be sent within two weeks, or is late, for jobs that the viewer may see. */
     @Transactional(readOnly = true)
-    public List<Due> due(Viewer viewer, Integer withinDays) {
+    public DueList due(Viewer viewer, Integer withinDays, int most) {
         LocalDate until = today().plusDays(withinDays == null ? TODAY_AHEAD_DAYS : withinDays);
-        Map<UUID, String> open = jobs.openNames(viewer);
-        return jdbc
-                .sql(
-                        "select job_id, title, send_by, known, waits from chain_due where send_by <= ? order by send_by, title")
-                .param(until)
+        // a pilot has few jobs; a manager sees every job, and only the first rows are asked for
+        Set<UUID> own =
+                viewer.isPilot() ? jobs.openNames(viewer, Integer.MAX_VALUE).keySet() : Set.of(new UUID(0, 0));
+        String where = " from chain_due where send_by <= :until" + (viewer.isPilot() ? " and job_id in (:own)" : "");
+        if (own.isEmpty()) {
+            return new DueList(List.of(), 0);
+        }
+        List<Due> due = jdbc.sql("select job_id, title, send_by, known, waits" + where
+                        + " order by send_by, title limit " + most)
+                .param("until", until)
+                .param("own", own)
                 .query((r, i) -> new Due(
                         (UUID) r.getObject(1),
                         "",
@@ -723,11 +732,22 @@ public class Chains {
                         r.getObject(3, LocalDate.class),
                         r.getBoolean(4),
                         r.getBoolean(5)))
-                .list()
-                .stream()
-                .filter(d -> open.containsKey(d.jobId()))
-                .map(d -> new Due(d.jobId(), open.get(d.jobId()), d.title(), d.sendBy(), d.known(), d.waits()))
-                .toList();
+                .list();
+        long total = due.size() < most
+                ? due.size()
+                : jdbc.sql("select count(*)" + where)
+                        .param("until", until)
+                        .param("own", own)
+                        .query(Long.class)
+                        .single();
+        Map<UUID, String> open =
+                jobs.openNames(viewer, due.stream().map(Due::jobId).collect(Collectors.toSet()));
+        return new DueList(
+                due.stream()
+                        .filter(d -> open.containsKey(d.jobId()))
+                        .map(d -> new Due(d.jobId(), open.get(d.jobId()), d.title(), d.sendBy(), d.known(), d.waits()))
+                        .toList(),
+                total);
     }
 
     /** Requests that are out and have to be asked after, and unlocks to be tried at base, by job. */
@@ -738,16 +758,18 @@ public class Chains {
         LocalDate today = today();
         ZoneId zone = office.operator().zone();
         Kinds.Settings settings = kinds.settings();
-        Map<UUID, String> open = jobs.openNames(viewer);
+        List<Approvals.ApprovalView> lasting = approvals.lasting(today);
+        Map<UUID, String> open = jobs.openNames(
+                viewer, lasting.stream().map(Approvals.ApprovalView::jobId).collect(Collectors.toSet()));
         Map<String, Kinds.Row> byCode =
                 kinds.rows().stream().collect(Collectors.toMap(k -> k.kind().code(), k -> k));
         WorkDays calendar = kinds.workDays(office.operator().jurisdiction(), today);
         Approvals.Histories histories = approvals.histories();
         List<Nudge> nudges = new ArrayList<>();
-        for (Approvals.ApprovalView a : approvals.of(open.keySet())) {
+        for (Approvals.ApprovalView a : lasting) {
             Kinds.Row k = byCode.get(a.kind());
             String job = open.get(a.jobId());
-            if (k == null) {
+            if (k == null || job == null) {
                 continue;
             }
             if (a.state() == yarrek.core.approval.ApprovalState.ASKED_BACK) {

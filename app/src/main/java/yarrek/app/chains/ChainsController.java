@@ -2,7 +2,9 @@ package yarrek.app.chains;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -111,14 +113,22 @@ class ChainsController {
         return "chains/cover";
     }
 
+    /** More than these are shown when they are asked for. */
+    private static final int MOST_DUE = 100;
+
     /** Every request of jobs that are still to be flown. */
     @GetMapping("/approvals")
-    String all(Model model) {
-        List<Jobs.Row> rows = jobs.upcoming(Viewer.current(), 500);
-        model.addAttribute("jobs", rows.stream().collect(java.util.stream.Collectors.toMap(Jobs.Row::id, r -> r)));
+    String all(@RequestParam(value = "all", defaultValue = "false") boolean all, Model model) {
+        Viewer viewer = Viewer.current();
+        List<Approvals.ApprovalView> lasting = approvals.lasting(chains.today());
+        Map<UUID, Jobs.Row> rows = jobs.openRows(
+                viewer, lasting.stream().map(Approvals.ApprovalView::jobId).collect(Collectors.toSet()));
+        model.addAttribute("jobs", rows);
         model.addAttribute(
-                "approvals", approvals.of(rows.stream().map(Jobs.Row::id).toList()));
-        model.addAttribute("due", chains.due(Viewer.current(), 365));
+                "approvals",
+                lasting.stream().filter(a -> rows.containsKey(a.jobId())).toList());
+        int most = all ? Integer.MAX_VALUE : MOST_DUE;
+        model.addAttribute("due", chains.due(viewer, 365, most));
         model.addAttribute("today", chains.today());
         return "chains/approvals";
     }

@@ -72,7 +72,8 @@ class CategoryController {
                             "Where a law goes by the declared mass, this build counts as "
                                     + c.value().show(classMass) + " (" + c.source() + ")."));
             model.addAttribute("place", place);
-            model.addAttribute("weighed", fleet.weighed(build, place).orElse(null));
+            model.addAttribute(
+                    "weighed", fleet.weighed(fleet.build(build), place).orElse(null));
             model.addAttribute(
                     "fits",
                     rulebook.packOf(place).map(p -> OperationFit.of(facts, p)).orElse(List.of()));

@@ -180,7 +180,7 @@ public class Documents {
     }
 
     private List<String> missing(Jobs.JobView job) {
-        return jobs.paperDays(job.id()).stream()
+        return jobs.paperDays(job).stream()
                 .filter(r -> r.cells().stream().anyMatch(c -> c.shape().equals("notch")))
                 .map(r -> r.paper() + " of the " + r.holder())
                 .toList();
@@ -288,7 +288,7 @@ public class Documents {
         model.put("docs", List.copyOf(docs.values()));
         model.put("operator", office.operator());
         model.put("size", sheet.size());
-        model.put("paperDays", jobs.paperDays(jobId));
+        model.put("paperDays", jobs.paperDays(job));
         model.put("now", clock.instant());
         return pdf.render("documents/binder-pdf", model, scans);
     }

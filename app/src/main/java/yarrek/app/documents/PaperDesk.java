@@ -4,7 +4,10 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -64,9 +67,20 @@ public class PaperDesk {
             String least,
             String citation) {}
 
-    /** What is asked of the weave. */
+    /**
+     * What is asked of the weave.
+     *
+     * @param more rows left out, the least pressing
+     */
     public record WeaveView(
-            String zoom, LocalDate from, LocalDate through, String law, String holder, String job, Weave weave) {}
+            String zoom,
+            LocalDate from,
+            LocalDate through,
+            String law,
+            String holder,
+            String job,
+            Weave weave,
+            int more) {}
 
     private final Papers papers;
     private final Jobs jobs;
@@ -118,7 +132,7 @@ public class PaperDesk {
     }
 
     @Transactional(readOnly = true)
-    public WeaveView weave(Viewer viewer, String zoom, LocalDate at, String law, String holder, String job) {
+    public WeaveView weave(Viewer viewer, String zoom, LocalDate at, String law, String holder, String job, int most) {
         int days = days(zoom);
         LocalDate from = at == null ? today().minusDays(days / 7) : at;
         LocalDate through = from.plusDays(days - 1);
@@ -144,7 +158,21 @@ public class PaperDesk {
                 shown,
                 spans,
                 law.isEmpty() ? Optional.empty() : Optional.of(law));
-        return new WeaveView(zoom, from, through, law, holder, job, weave);
+        Set<Weave.Row> pressing = weave.rows().stream()
+                .sorted(Comparator.comparing((Weave.Row r) -> r.knots().isEmpty())
+                        .thenComparing(Weave.Row::worst, Comparator.reverseOrder()))
+                .limit(most)
+                .collect(Collectors.toCollection(() -> Collections.newSetFromMap(new IdentityHashMap<>())));
+        List<Weave.Row> rows = weave.rows().stream().filter(pressing::contains).toList();
+        return new WeaveView(
+                zoom,
+                from,
+                through,
+                law,
+                holder,
+                job,
+                new Weave(weave.from(), weave.through(), weave.now(), rows, weave.strands(), weave.ticks()),
+                weave.rows().size() - rows.size());
     }
 
     @Transactional(readOnly = true)

@@ -2,8 +2,13 @@ package yarrek.app.documents;
 
 import java.time.LocalDate;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -64,20 +69,32 @@ class PaperDeskController {
             @RequestParam(value = "holder", defaultValue = "") String holder,
             @RequestParam(value = "job", defaultValue = "") String job,
             @RequestParam(value = "year", defaultValue = "0") int year,
+            @RequestParam(value = "q", defaultValue = "") String q,
+            @RequestParam(value = "first", defaultValue = "0") int first,
             Model model) {
         Viewer viewer = Viewer.current();
-        fillWeave(desk.weave(viewer, zoom, day(at), law, holder, job), model);
+        fillWeave(desk.weave(viewer, zoom, day(at), law, holder, job, MOST_ROWS), model);
         model.addAttribute("holders", desk.holders(viewer));
         model.addAttribute("laws", rulebook.jurisdictions());
-        model.addAttribute("jobs", viewer.isPilot() ? Map.of() : jobs.names());
-        Map<UUID, String> names = names();
+        Map<UUID, String> soon = new LinkedHashMap<>(viewer.isPilot() ? Map.of() : jobs.openNames(viewer, MOST_JOBS));
+        if (!job.isEmpty() && !viewer.isPilot()) {
+            soon.putAll(jobs.names(List.of(UUID.fromString(job))));
+        }
+        model.addAttribute("jobs", soon);
+        List<Papers.Row> all = papers.all();
+        Map<UUID, String> names = names(all);
         model.addAttribute("names", names);
+        List<Papers.Row> found = all.stream()
+                .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
+                .filter(p -> names.containsKey(p.holderId()))
+                .filter(p -> has(q, p.kindWords(), p.number(), names.get(p.holderId())))
+                .toList();
+        model.addAttribute("q", q);
+        model.addAttribute("found", found.size());
         model.addAttribute(
-                "rows",
-                papers.all().stream()
-                        .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
-                        .filter(p -> names.containsKey(p.holderId()))
-                        .toList());
+                "rows", found.stream().skip(Math.max(0, first)).limit(PAGE).toList());
+        model.addAttribute("first", Math.max(0, first));
+        model.addAttribute("page", PAGE);
         model.addAttribute("recency", desk.recency(viewer));
         if (!viewer.isPilot()) {
             model.addAttribute("covers", desk.covers());
@@ -101,11 +118,30 @@ class PaperDeskController {
         model.addAttribute("later", v.from().plusDays(step));
     }
 
-    private Map<UUID, String> names() {
+    private static final int PAGE = 100;
+
+    /** Rows of the weave on a page; the sheets hold all. */
+    private static final int MOST_ROWS = 80;
+
+    /** So many of the coming jobs are offered to look at; another is reached from its own page. */
+    private static final int MOST_JOBS = 100;
+
+    private static boolean has(String words, String... texts) {
+        String w = words.strip().toLowerCase(Locale.ROOT);
+        return w.isEmpty()
+                || java.util.Arrays.stream(texts)
+                        .anyMatch(t -> t != null && t.toLowerCase(Locale.ROOT).contains(w));
+    }
+
+    private Map<UUID, String> names(List<Papers.Row> rows) {
         Map<UUID, String> names = new HashMap<>(fleet.aircraftNames());
         crew.all().forEach(p -> names.put(p.id(), p.name()));
         names.put(office.operator().id(), "the operator");
-        jobs.names().forEach((id, n) -> names.put(id, "job " + n));
+        Set<UUID> granted = rows.stream()
+                .filter(p -> p.holderKind().equals("job"))
+                .map(Papers.Row::holderId)
+                .collect(Collectors.toSet());
+        jobs.names(granted).forEach((id, n) -> names.put(id, "job " + n));
         return names;
     }
 
@@ -117,7 +153,7 @@ class PaperDeskController {
             @RequestParam(value = "holder", defaultValue = "") String holder,
             @RequestParam(value = "job", defaultValue = "") String job,
             @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {
-        PaperDesk.WeaveView v = desk.weave(Viewer.current(), zoom, day(at), law, holder, job);
+        PaperDesk.WeaveView v = desk.weave(Viewer.current(), zoom, day(at), law, holder, job, Integer.MAX_VALUE);
         Pdf.Sheet s = Pdf.Sheet.of(sheet);
         // units of the drawing on the sheet less its edges; rows are cut into as many drawings as sheets are needed
         int rows = s == Pdf.Sheet.A3 ? 46 : 30;

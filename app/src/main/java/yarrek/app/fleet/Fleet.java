@@ -521,13 +521,35 @@ public class Fleet {
                         .collect(Collectors.toMap(BuildView::id, b -> b));
     }
 
+    /** Identities of all builds of the aircraft of these. */
+    @Transactional(readOnly = true)
+    public Set<UUID> siblings(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? Set.of()
+                : Set.copyOf(em.createQuery(
+                                "select b.id from BuildEntity b where b.aircraft.id in"
+                                        + " (select c.aircraft.id from BuildEntity c where c.id in :ids)",
+                                UUID.class)
+                        .setParameter("ids", ids)
+                        .getResultList());
+    }
+
     private static Collection<UUID> orNone(Collection<UUID> ids) {
         return ids.isEmpty() ? Set.of(new UUID(0, 0)) : ids;
     }
 
     @Transactional(readOnly = true)
     public BuildView build(UUID id) {
-        return views(List.of(find(BuildEntity.class, id, "build"))).get(0);
+        List<BuildEntity> whole = em.createQuery(
+                        "select distinct b from BuildEntity b join fetch b.aircraft a join fetch a.model m"
+                                + " left join fetch m.packs join fetch b.pack left join fetch b.accessories where b.id = :id",
+                        BuildEntity.class)
+                .setParameter("id", id)
+                .getResultList();
+        if (whole.isEmpty()) {
+            throw new NotFoundException("build");
+        }
+        return views(whole).get(0);
     }
 
     @Transactional
@@ -597,8 +619,7 @@ public class Fleet {
 
     /** Class, headroom, and what of the owned accessories and fitting packs would cross the next threshold. */
     @Transactional(readOnly = true)
-    public Optional<Weighed> weighed(UUID buildId, String jurisdiction) {
-        BuildView b = build(buildId);
+    public Optional<Weighed> weighed(BuildView b, String jurisdiction) {
         List<Headroom.Candidate> candidates = new ArrayList<>();
         for (AccessoryView a : accessories()) {
             if (!b.accessoryIds().contains(a.id())) {

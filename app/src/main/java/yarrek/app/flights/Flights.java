@@ -479,7 +479,7 @@ public class Flights {
                 ? ""
                 : cut(a.open().get(0).title() + ": " + a.open().get(0).says(), 590);
         f.assessedAt = clock.instant();
-        assessments.put(Assessments.Kind.FLIGHT, f.id, a, List.of(), f.assessedAt);
+        assessments.put(Assessments.Kind.FLIGHT, List.of(new Assessments.Entry(f.id, a, List.of())), f.assessedAt);
     }
 
     private OwnRules.Setting setting(FlightEntity f) {
@@ -686,9 +686,9 @@ public class Flights {
                 .map(f -> f.packId)
                 .filter(java.util.Objects::nonNull)
                 .collect(Collectors.toSet()));
-        Map<UUID, String> people =
-                crew.all().stream().collect(Collectors.toMap(Crew.PersonView::id, Crew.PersonView::name));
-        Map<UUID, String> jobNames = jobs.names();
+        Map<UUID, String> people = crew.names();
+        Map<UUID, String> jobNames = jobs.names(
+                flights.stream().map(f -> f.jobId).filter(Objects::nonNull).collect(Collectors.toSet()));
         return flights.stream()
                 .map(f -> new Row(
                         f.id,

@@ -7,7 +7,6 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -15,6 +14,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
+import org.hibernate.annotations.OptimisticLock;
 import yarrek.core.time.LocalClock;
 import yarrek.core.time.TimeWindow;
 
@@ -83,15 +83,31 @@ class JobEntity {
     UUID observerId;
     UUID buildId;
     String state;
-    int breached;
-    int notKnown;
-    int closeCount;
-    int lawBreaches;
-    int departures;
-    String go;
-    String reason;
-    Instant assessedAt;
 
+    // what judging says of it is nobody's edit: whoever has the job open loses nothing to it
+
+    @OptimisticLock(excluded = true)
+    int breached;
+
+    @OptimisticLock(excluded = true)
+    int notKnown;
+
+    @OptimisticLock(excluded = true)
+    int closeCount;
+
+    @OptimisticLock(excluded = true)
+    int lawBreaches;
+
+    @OptimisticLock(excluded = true)
+    int departures;
+
+    @OptimisticLock(excluded = true)
+    String go;
+
+    @OptimisticLock(excluded = true)
+    String reason;
+
+    @OptimisticLock(excluded = true)
     String changedNote;
 
     protected JobEntity() {} // for JPA only

@@ -12,11 +12,13 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
@@ -123,6 +125,7 @@ public class Jobs {
     private final Fleet fleet;
     private final Crew crew;
     private final Office office;
+    private final Papers papers;
     private final Work work;
     private final ApplicationEventPublisher events;
 
@@ -136,6 +139,7 @@ public class Jobs {
             Fleet fleet,
             Crew crew,
             Office office,
+            Papers papers,
             Work work,
             ApplicationEventPublisher events) {
         this.em = em;
@@ -147,6 +151,7 @@ public class Jobs {
         this.fleet = fleet;
         this.crew = crew;
         this.office = office;
+        this.papers = papers;
         this.work = work;
         this.events = events;
     }
@@ -177,13 +182,11 @@ public class Jobs {
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
-        FactSources sources = sources(List.of(j));
-        Judgement judged = judge(j, sources);
         if (id == null) {
             em.persist(j);
         }
         em.flush();
-        events.publishEvent(new Judged(List.of(done(j, judged)), sources));
+        concerned().saved.add(j.id);
         concerns(before, draft, j.id);
         return j.id;
     }
@@ -199,9 +202,7 @@ public class Jobs {
     /** Other jobs of the same pilot, aircraft or site rest on what this one says of them. */
     private void concerns(JobDraft before, JobDraft after, UUID id) {
         Set<UUID> pilots = ids(before.pilotId(), after.pilotId());
-        Set<UUID> builds = new HashSet<>();
-        ids(before.buildId(), after.buildId())
-                .forEach(b -> fleet.buildsOf(fleet.build(b).aircraft().id()).forEach(x -> builds.add(x.id())));
+        Set<UUID> builds = fleet.siblings(ids(before.buildId(), after.buildId()));
         Near near = new Near(
                 id,
                 before.firstDay().isBefore(after.firstDay()) ? before.firstDay() : after.firstDay(),
@@ -303,8 +304,8 @@ public class Jobs {
         return ids.isEmpty() ? Set.of(new UUID(0, 0)) : ids;
     }
 
-    /** What came of judging, and whether it differs from what stood before. */
-    private record Judgement(Facts facts, AssessmentRow assessment, boolean changed) {}
+    /** What came of judging, not stored yet. */
+    private record Judgement(Facts facts, Assessments.Entry entry) {}
 
     private static Done done(JobEntity j, Judgement judged) {
         return new Done(j.id, j.draft(), j.state, judged.facts());
@@ -324,13 +325,11 @@ public class Jobs {
         j.closeCount = tally.close();
         j.go = tally.go().name();
         j.reason = a.reason();
-        j.assessedAt = clock.instant();
         Map<String, UUID> holders = new HashMap<>();
         holders.put("operator", sources.operator().id());
         holders.put("pilot", j.pilotId);
         holders.put("aircraft", build == null ? null : build.aircraft().id());
-        boolean changed = assessments.put(Assessments.Kind.JOB, j.id, a, needs(a, packs, holders), j.assessedAt);
-        return new Judgement(known, a, changed);
+        return new Judgement(known, new Assessments.Entry(j.id, a, needs(a, packs, holders)));
     }
 
     /** What the operator's own rules may be bound to. */
@@ -346,7 +345,7 @@ public class Jobs {
     /**
      * Judges again and keeps a note of what appeared and what vanished.
      *
-     * @param becauseById why, by job
+     * @param becauseById why, by job; empty for one that somebody saved and of which no note is kept
      * @param onlyChanged whether those of which the same is said as before are not told of
      */
     private void judgeAgain(List<JobEntity> jobs, Function<UUID, String> becauseById, boolean onlyChanged) {
@@ -354,16 +353,24 @@ public class Jobs {
             return;
         }
         FactSources sources = sources(jobs);
-        Map<UUID, AssessmentRow> before =
-                assessments.of(jobs.stream().map(j -> j.id).toList());
+        Map<UUID, Judgement> judged = new HashMap<>();
+        jobs.forEach(j -> judged.put(j.id, judge(j, sources)));
+        Map<UUID, Optional<AssessmentRow>> changed = assessments.put(
+                Assessments.Kind.JOB,
+                judged.values().stream().map(Judgement::entry).toList(),
+                clock.instant());
         List<Done> done = new ArrayList<>();
         for (JobEntity j : jobs) {
-            Judgement now = judge(j, sources);
-            if (now.changed()) {
-                AssessmentRow was = before.get(j.id);
-                note(j, becauseById.apply(j.id), was == null ? Set.of() : open(was), open(now.assessment()));
+            Judgement now = judged.get(j.id);
+            Optional<AssessmentRow> was = changed.get(j.id);
+            if (was != null && !becauseById.apply(j.id).isEmpty()) {
+                note(
+                        j,
+                        becauseById.apply(j.id),
+                        was.map(Jobs::open).orElse(Set.of()),
+                        open(now.entry().assessment()));
             }
-            if (now.changed() || !onlyChanged) {
+            if (was != null || !onlyChanged) {
                 done.add(done(j, now));
             }
         }
@@ -441,32 +448,45 @@ public class Jobs {
 
     /** Has these jobs judged again before the transaction ends, or soon after it when they are many. */
     void concerned(List<UUID> ids, String because) {
+        Concerned concerned = concerned();
+        for (UUID id : ids) {
+            concerned.becauseById.putIfAbsent(id, because);
+        }
+    }
+
+    private Concerned concerned() {
         Concerned concerned = (Concerned) TransactionSynchronizationManager.getResource(this);
         if (concerned == null) {
             concerned = new Concerned();
             TransactionSynchronizationManager.bindResource(this, concerned);
             TransactionSynchronizationManager.registerSynchronization(concerned);
         }
-        for (UUID id : ids) {
-            concerned.becauseById.putIfAbsent(id, because);
-        }
+        return concerned;
     }
 
-    /** What the changes of one transaction concern: each job is judged once, however many the changes are. */
+    /** What the changes of one transaction concern: each job is judged once, all from one reading. */
     private final class Concerned implements TransactionSynchronization {
+        /** Those somebody saved: judged with it, and nobody is told what changed about them. */
+        private final Set<UUID> saved = new LinkedHashSet<>();
+
         private final Map<UUID, String> becauseById = new LinkedHashMap<>();
 
         @Override
         public void beforeCommit(boolean readOnly) {
+            becauseById.keySet().removeAll(saved);
+            Set<UUID> now = new LinkedHashSet<>(saved);
             if (becauseById.size() <= AT_ONCE) {
-                judgeAgain(
-                        em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
-                                .setParameter("ids", becauseById.keySet())
-                                .getResultList(),
-                        becauseById::get,
-                        false);
+                now.addAll(becauseById.keySet());
             } else {
                 work.begin(JudgingWork.KIND, becauseById.values().iterator().next(), List.copyOf(becauseById.keySet()));
+            }
+            if (!now.isEmpty()) {
+                judgeAgain(
+                        em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+                                .setParameter("ids", now)
+                                .getResultList(),
+                        id -> becauseById.getOrDefault(id, ""),
+                        false);
             }
         }
 
@@ -713,11 +733,45 @@ public class Jobs {
                 .getResultList());
     }
 
-    /** Names of all planned jobs that are not over and that the viewer may see, by identity, soonest first. */
+    /** Names of planned jobs that are not over and that the viewer may see, by identity, soonest first. */
     @Transactional(readOnly = true)
-    public Map<UUID, String> openNames(Viewer viewer) {
-        return open("select j.id, j.name from JobEntity j", viewer, "", Object[].class)
-                .getResultStream()
+    public Map<UUID, String> openNames(Viewer viewer, int most) {
+        return names(open("select j.id, j.name from JobEntity j", viewer, "", Object[].class)
+                .setMaxResults(most));
+    }
+
+    /** Those of some. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> openNames(Viewer viewer, Collection<UUID> of) {
+        return of.isEmpty()
+                ? Map.of()
+                : names(open("select j.id, j.name from JobEntity j", viewer, " and j.id in :of", Object[].class)
+                        .setParameter("of", of));
+    }
+
+    /** Names of these jobs, whatever became of them. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> names(Collection<UUID> of) {
+        return of.isEmpty()
+                ? Map.of()
+                : names(em.createQuery("select j.id, j.name from JobEntity j where j.id in :of", Object[].class)
+                        .setParameter("of", of));
+    }
+
+    /** Rows of planned jobs that are not over and that the viewer may see, by identity. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Row> openRows(Viewer viewer, Collection<UUID> of) {
+        return of.isEmpty()
+                ? Map.of()
+                : rows(open("from JobEntity j", viewer, " and j.id in :of", JobEntity.class)
+                                .setParameter("of", of)
+                                .getResultList())
+                        .stream()
+                        .collect(Collectors.toMap(Row::id, Function.identity()));
+    }
+
+    private static Map<UUID, String> names(TypedQuery<Object[]> query) {
+        return query.getResultStream()
                 .collect(Collectors.toMap(
                         r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
     }
@@ -785,10 +839,19 @@ public class Jobs {
         return jobUnchecked(id);
     }
 
+    /** Its name, for whoever may see it. */
+    @Transactional(readOnly = true)
+    public String name(UUID id, Viewer viewer) {
+        JobEntity j = entity(id);
+        viewer.requireSight(j.pilotId, j.observerId);
+        return j.name;
+    }
+
     /** A job for other features' own work, whoever is looking. */
     @Transactional(readOnly = true)
     public JobView jobUnchecked(UUID id) {
         JobEntity j = entity(id);
+        AssessmentRow assessment = assessments.of(j.id).orElse(null);
         return new JobView(
                 j.id,
                 j.version,
@@ -796,8 +859,8 @@ public class Jobs {
                 rows(List.of(j)).get(0),
                 sites.site(j.siteId),
                 j.buildId == null ? null : fleet.build(j.buildId),
-                assessments.of(j.id).orElse(null),
-                j.assessedAt);
+                assessment,
+                assessment == null ? null : assessment.judgedAt());
     }
 
     /** The hours of a job, one window for each day. */
@@ -852,17 +915,16 @@ public class Jobs {
 
     /** Papers in force for each day of a job, by the rules that apply to it; what is missing is a gap for those days only. */
     @Transactional(readOnly = true)
-    public List<PaperRow> paperDays(UUID id) {
-        JobEntity j = entity(id);
-        Sites.SiteView site = sites.site(j.siteId);
-        List<TimeWindow> windows = JobEntity.windows(j.draft(), site.zone());
-        Facts f = factsOf(id, j.draft());
+    public List<PaperRow> paperDays(JobView job) {
+        Sites.SiteView site = job.site();
+        List<TimeWindow> windows = job.windows();
+        Facts f = papersAlone(job);
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
-        for (FindingRow finding : assessments.of(id).orElseThrow().findings()) {
+        for (FindingRow finding : job.assessment().findings()) {
             if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
                 continue;
             }
-            rulebook.rule(finding.ruleId(), j.firstDay)
+            rulebook.rule(finding.ruleId(), job.draft().firstDay())
                     .map(r -> r.requires().papers())
                     .orElse(List.of())
                     .forEach(p -> {
@@ -882,6 +944,29 @@ public class Jobs {
         return List.copyOf(rows.values());
     }
 
+    /** Of the facts of a job those that papers are held against. */
+    private Facts papersAlone(JobView job) {
+        Map<UUID, String> roles = new HashMap<>();
+        roles.put(office.operator().id(), "operator");
+        roles.put(job.id(), "job");
+        Facts.Builder b = Facts.builder(job.site().zone())
+                .word(
+                        "jurisdiction",
+                        job.site().jurisdiction(),
+                        "site " + job.site().name());
+        if (job.build() == null) {
+            b.unnamed("aircraft");
+        } else {
+            roles.put(job.build().aircraft().id(), "aircraft");
+        }
+        if (job.draft().pilotId() == null) {
+            b.unnamed("pilot");
+        } else {
+            roles.put(job.draft().pilotId(), "pilot");
+        }
+        return b.papers(PlanFacts.counted(papers.held(roles))).build();
+    }
+
     private static PaperCell cell(Requirement.HoldsPaper p, Facts facts, TimeWindow window, ZoneId zone) {
         var day = p.judge(facts.toBuilder().windows(List.of(window)).build());
         LocalDate date = window.start().atZone(zone).toLocalDate();
@@ -896,6 +981,25 @@ public class Jobs {
     /** Planned jobs as the weave sees them: their windows and the papers each needs of whom. */
     @Transactional(readOnly = true)
     public List<Weave.JobSpan> spans(LocalDate from, LocalDate through) {
+        // how often any job was changed, and anything else said of one, tells whether what was read before still holds
+        String state = (String) em.createNativeQuery(
+                        "select concat((select concat(count(*), ' ', coalesce(sum(version), 0))"
+                                + " from job), ' ', (select coalesce(sum(version), 0) from assessment where subject_kind = 'J'))")
+                .getSingleResult();
+        Spans held = spans;
+        if (!held.state.equals(state)) {
+            held = new Spans(state, new ConcurrentHashMap<>());
+            spans = held;
+        }
+        return held.byDays.computeIfAbsent(List.of(from, through), d -> readSpans(from, through));
+    }
+
+    /** Spans read before, by their days. */
+    private record Spans(String state, Map<List<LocalDate>, List<Weave.JobSpan>> byDays) {}
+
+    private volatile Spans spans = new Spans("", Map.of());
+
+    private List<Weave.JobSpan> readSpans(LocalDate from, LocalDate through) {
         List<Object[]> planned = em.createQuery(
                         "select j.id, j.name, j.siteId, j.firstDay, j.lastDay, j.fromTime, j.toTime from JobEntity j"
                                 + " where j.state = 'PLANNED' and j.lastDay >= :from and j.firstDay <= :through order by j.firstDay",

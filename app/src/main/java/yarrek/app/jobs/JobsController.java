@@ -90,11 +90,11 @@ class JobsController {
         model.addAttribute("job", job);
         model.addAttribute("papers", papers.of(List.of(id)));
         model.addAttribute("waivers", rulebook.waivers(id));
-        model.addAttribute("paperDays", jobs.paperDays(id));
+        model.addAttribute("paperDays", jobs.paperDays(job));
         if (job.build() != null) {
             model.addAttribute(
                     "weighed",
-                    fleet.weighed(job.build().id(), job.site().jurisdiction()).orElse(null));
+                    fleet.weighed(job.build(), job.site().jurisdiction()).orElse(null));
         }
         return "jobs/job";
     }
@@ -256,7 +256,7 @@ class JobsController {
     @PostMapping("/jobs/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
-                form(jobs.job(id, Viewer.current()).draft().name(), "/jobs/" + id + "/edit", "/jobs/" + id)
+                form(jobs.name(id, Viewer.current()), "/jobs/" + id + "/edit", "/jobs/" + id)
                         .bind(params),
                 id,
                 model);

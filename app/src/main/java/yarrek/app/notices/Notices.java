@@ -168,7 +168,7 @@ public class Notices {
                     Optional.of(j.end()),
                     JOB_ALARMS));
         }
-        for (Chains.Due d : chains.due(viewer, AHEAD_DAYS)) {
+        for (Chains.Due d : chains.due(viewer, AHEAD_DAYS, Integer.MAX_VALUE).first()) {
             entries.add(new CalendarFeed.Entry(
                     "send-" + UUID.nameUUIDFromBytes((d.jobId() + d.title()).getBytes(StandardCharsets.UTF_8))
                             + "@yarrek",

@@ -1,5 +1,6 @@
 package yarrek.app.rulebook;
 
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -10,8 +11,16 @@ import yarrek.core.rulebook.Verdict;
 /**
  * An assessment as stored: findings, the facts they rest on with their sources, and the pack versions. A year later it
  * shows what was known then.
+ *
+ * @param judgedAt when it was judged last; null while it is not stored
  */
-public record AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List<String> packs, String heads) {
+public record AssessmentRow(
+        List<FindingRow> findings, List<FactRow> facts, List<String> packs, String heads, Instant judgedAt) {
+    /** One that is not stored yet. */
+    public AssessmentRow(List<FindingRow> findings, List<FactRow> facts, List<String> packs, String heads) {
+        this(findings, facts, packs, heads, null);
+    }
+
     /** A fact as it was: its label, value as shown, and where it came from. */
     public record FactRow(String name, String label, String value, String source) {}
 

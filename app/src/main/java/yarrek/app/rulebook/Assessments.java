@@ -9,7 +9,6 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -36,7 +35,6 @@ import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionOperations;
 import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
 
@@ -65,41 +63,6 @@ public class Assessments {
      */
     public record Need(String ruleId, UUID holderId, String kind, Set<String> levels) {}
 
-    /** The words of a rule as they were. */
-    private record Words(
-            String ruleId,
-            String title,
-            String layer,
-            Severity severity,
-            String citation,
-            String remedy,
-            String requires,
-            String appliesWhen,
-            LocalDate readOn,
-            String confidence,
-            String notes,
-            String tier,
-            String phase,
-            String coveredBy) {
-        static Words of(FindingRow f) {
-            return new Words(
-                    f.ruleId(),
-                    f.title(),
-                    f.layer(),
-                    f.severity(),
-                    f.citation(),
-                    f.remedy(),
-                    f.requires(),
-                    f.appliesWhen(),
-                    f.readOn(),
-                    f.confidence(),
-                    f.notes(),
-                    f.tier(),
-                    f.phase(),
-                    f.coveredBy());
-        }
-    }
-
     /** A finding without its words; names are short, for there are many of them. */
     @JsonInclude(JsonInclude.Include.NON_DEFAULT)
     private record Said(
@@ -122,10 +85,10 @@ public class Assessments {
     private final NamedParameterJdbcTemplate named;
     private final JsonMapper json;
     private final TransactionOperations apart;
-    private final Map<Words, Integer> idByWords = new ConcurrentHashMap<>();
+    private final Map<RuleWords.Same<RuleWords>, Integer> idByWords = new ConcurrentHashMap<>();
     private final Map<String, Integer> idBySha = new ConcurrentHashMap<>();
     private final Map<Integer, String> textById = new ConcurrentHashMap<>();
-    private final Map<Integer, Words> wordsById = new ConcurrentHashMap<>();
+    private final Map<Integer, RuleWords> wordsById = new ConcurrentHashMap<>();
 
     @Autowired
     Assessments(JdbcTemplate jdbc, JsonMapper json, PlatformTransactionManager transactions) {
@@ -153,66 +116,95 @@ public class Assessments {
 
     // --- writing -----------------------------------------------------------------------------------------------------
 
+    /** An assessment to be stored, and the papers that its rules want. */
+    public record Entry(UUID subject, AssessmentRow assessment, List<Need> needs) {}
+
+    /** What an entry comes to, before it is packed. */
+    private record Ready(Entry entry, int[] ids, int heads, String packs, byte[] body, String sha) {}
+
     /**
-     * Stores an assessment in the place of the one before; writes nothing anew when it says the same.
+     * Stores assessments in the place of those before; writes nothing anew of one that says the same.
      *
-     * @return whether it says anything else than the one before
+     * @return those that say anything else, with the one before; empty when there was none
      */
-    public boolean put(Kind kind, UUID subject, AssessmentRow a, List<Need> needs, Instant at) {
+    public Map<UUID, Optional<AssessmentRow>> put(Kind kind, Collection<Entry> entries, Instant at) {
+        if (entries.isEmpty()) {
+            return Map.of();
+        }
+        Map<UUID, String> before = new HashMap<>();
+        named.query(
+                "select subject_id, sha256 from assessment where subject_id in (:s) for update",
+                Map.of("s", entries.stream().map(Entry::subject).toList()),
+                r -> {
+                    before.put(r.getObject(1, UUID.class), r.getString(2));
+                });
+        List<Ready> changed = new ArrayList<>();
+        List<UUID> same = new ArrayList<>();
+        for (Entry e : entries) {
+            Ready r = ready(e);
+            if (r.sha().equals(before.get(e.subject()))) {
+                same.add(e.subject());
+            } else {
+                changed.add(r);
+            }
+        }
+        LocalDateTime when = LocalDateTime.ofInstant(at, ZoneOffset.UTC);
+        if (!same.isEmpty()) {
+            named.update("update assessment set judged_at = :t where subject_id in (:s)", Map.of("t", when, "s", same));
+        }
+        Map<UUID, AssessmentRow> was = of(changed.stream()
+                .map(r -> r.entry().subject())
+                .filter(before::containsKey)
+                .toList());
+        write(kind, changed, before.keySet(), when);
+        Map<UUID, Optional<AssessmentRow>> told = new HashMap<>();
+        changed.forEach(r -> told.put(
+                r.entry().subject(), Optional.ofNullable(was.get(r.entry().subject()))));
+        return told;
+    }
+
+    private Ready ready(Entry e) {
+        AssessmentRow a = e.assessment();
         int[] ids = keep(a.findings());
         int heads = keepText(List.of(Map.entry("", a.heads() == null ? "" : a.heads())))[0];
-        Body body = body(a, ids);
-        byte[] packed = pack(json.writeValueAsBytes(body));
+        byte[] body = json.writeValueAsBytes(body(a, ids));
         String packs = String.join("\n", a.packs());
-        String sha = sha256(packs + heads + HexFormat.of().formatHex(packed) + needs);
-        List<String> before = jdbc.queryForList(
-                "select sha256 from assessment where subject_id = ? for update", String.class, subject);
-        if (before.equals(List.of(sha))) {
-            jdbc.update(
-                    "update assessment set judged_at = ?, version = version + 1 where subject_id = ?",
-                    LocalDateTime.ofInstant(at, ZoneOffset.UTC),
-                    subject);
-            return false;
+        return new Ready(e, ids, heads, packs, body, sha256(body, packs + heads + e.needs()));
+    }
+
+    private void write(Kind kind, List<Ready> changed, Set<UUID> known, LocalDateTime when) {
+        List<Object[]> assessments = new ArrayList<>();
+        List<Object[]> again = new ArrayList<>();
+        List<Object[]> findings = new ArrayList<>();
+        List<Object[]> needs = new ArrayList<>();
+        for (Ready r : changed) {
+            UUID subject = r.entry().subject();
+            assessments.add(new Object[] {subject, kind.code, when, r.packs(), r.heads(), r.sha(), pack(r.body())});
+            if (known.contains(subject)) {
+                again.add(new Object[] {subject});
+            }
+            for (int i = 0; i < r.ids().length; i++) {
+                FindingRow f = r.entry().assessment().findings().get(i);
+                if (f.verdict() != Verdict.NOT_APPLICABLE) {
+                    findings.add(new Object[] {subject, r.ids()[i], f.verdict().name(), !f.beaten() && !f.departed()});
+                }
+            }
+            for (Need n : r.entry().needs()) {
+                needs.add(new Object[] {
+                    subject, n.ruleId(), n.holderId(), n.kind(), String.join(";", new TreeSet<>(n.levels()))
+                });
+            }
         }
-        jdbc.update(
+        jdbc.batchUpdate(
                 "insert into assessment values (?, ?, 0, ?, ?, ?, ?, ?) on duplicate key update version = version + 1,"
                         + " judged_at = value(judged_at), packs = value(packs), heads_id = value(heads_id),"
                         + " sha256 = value(sha256), body = value(body)",
-                subject,
-                kind.code,
-                LocalDateTime.ofInstant(at, ZoneOffset.UTC),
-                packs,
-                heads,
-                sha,
-                packed);
-        rows(subject, a, ids, needs, !before.isEmpty());
-        return true;
-    }
-
-    private void rows(UUID subject, AssessmentRow a, int[] ids, List<Need> needs, boolean again) {
-        if (again) {
-            jdbc.update("delete from finding where subject_id = ?", subject);
-            jdbc.update("delete from need where subject_id = ?", subject);
-        }
-        List<Object[]> rows = new ArrayList<>();
-        for (int i = 0; i < ids.length; i++) {
-            FindingRow f = a.findings().get(i);
-            if (f.verdict() != Verdict.NOT_APPLICABLE) {
-                rows.add(
-                        new Object[] {subject, ids[i], f.verdict().name(), f.beatenBy() == null && f.waiver() == null});
-            }
-        }
+                assessments);
+        jdbc.batchUpdate("delete from finding where subject_id = ?", again);
+        jdbc.batchUpdate("delete from need where subject_id = ?", again);
         // a rule that stands twice in the packs is one row
-        jdbc.batchUpdate("insert ignore into finding values (?, ?, ?, ?)", rows);
-        if (!needs.isEmpty()) {
-            jdbc.batchUpdate(
-                    "insert into need values (?, ?, ?, ?, ?)",
-                    needs.stream()
-                            .map(n -> new Object[] {
-                                subject, n.ruleId(), n.holderId(), n.kind(), String.join(";", new TreeSet<>(n.levels()))
-                            })
-                            .toList());
-        }
+        jdbc.batchUpdate("insert ignore into finding values (?, ?, ?, ?)", findings);
+        jdbc.batchUpdate("insert into need values (?, ?, ?, ?, ?)", needs);
     }
 
     private static Body body(AssessmentRow a, int[] ids) {
@@ -240,11 +232,11 @@ public class Assessments {
 
     private int[] keep(List<FindingRow> findings) {
         int[] ids = new int[findings.size()];
-        List<Words> fresh = new ArrayList<>();
+        List<RuleWords> fresh = new ArrayList<>();
         List<Integer> at = new ArrayList<>();
         for (int i = 0; i < ids.length; i++) {
-            Words w = Words.of(findings.get(i));
-            Integer id = idByWords.get(w);
+            RuleWords w = findings.get(i).rule();
+            Integer id = idByWords.get(new RuleWords.Same<>(w));
             if (id == null) {
                 fresh.add(w);
                 at.add(i);
@@ -253,11 +245,14 @@ public class Assessments {
             }
         }
         if (!fresh.isEmpty()) {
+            if (idByWords.size() > RuleWords.MOST_HELD) {
+                idByWords.clear();
+            }
             int[] kept = keepText(fresh.stream()
                     .map(w -> Map.entry(w.ruleId(), json.writeValueAsString(w)))
                     .toList());
             for (int i = 0; i < kept.length; i++) {
-                idByWords.put(fresh.get(i), kept[i]);
+                idByWords.put(new RuleWords.Same<>(fresh.get(i)), kept[i]);
                 ids[at.get(i)] = kept[i];
             }
         }
@@ -311,15 +306,16 @@ public class Assessments {
 
     /** Assessments by what they are of, in two statements however many. */
     public Map<UUID, AssessmentRow> of(Collection<UUID> subjects) {
-        record Stored(UUID subject, String packs, int heads, Body body) {}
+        record Stored(UUID subject, Instant at, String packs, int heads, Body body) {}
         if (subjects.isEmpty()) {
             return Map.of();
         }
         List<Stored> stored = named.query(
-                "select subject_id, packs, heads_id, body from assessment where subject_id in (:s)",
+                "select subject_id, packs, heads_id, body, judged_at from assessment where subject_id in (:s)",
                 Map.of("s", subjects),
                 (r, i) -> new Stored(
                         r.getObject(1, UUID.class),
+                        r.getObject(5, LocalDateTime.class).toInstant(ZoneOffset.UTC),
                         r.getString(2),
                         r.getInt(3),
                         json.readValue(unpack(r.getBytes(4)), Body.class)));
@@ -341,18 +337,16 @@ public class Assessments {
                         s.body().findings().stream().map(this::finding).toList(),
                         s.body().facts().stream().map(Assessments::fact).toList(),
                         s.packs().isEmpty() ? List.of() : List.of(s.packs().split("\n")),
-                        textById.get(s.heads()))));
+                        textById.get(s.heads()),
+                        s.at())));
         return found;
     }
 
     private FindingRow finding(Said f) {
-        Words w = wordsById.computeIfAbsent(f.w(), id -> json.readValue(textById.get(id), Words.class));
+        RuleWords w = wordsById.computeIfAbsent(f.w(), id -> json.readValue(textById.get(id), RuleWords.class));
         List<String> missing = f.m() == null ? List.of() : f.m();
         return new FindingRow(
-                w.ruleId(),
-                w.title(),
-                w.layer(),
-                w.severity(),
+                w,
                 f.v(),
                 f.s() == null ? "" : f.s(),
                 f.g(),
@@ -361,18 +355,8 @@ public class Assessments {
                         .toList(),
                 f.i() == null ? List.of() : f.i(),
                 f.b(),
-                w.citation(),
-                w.remedy(),
-                w.requires(),
-                w.appliesWhen(),
-                w.readOn(),
-                w.confidence(),
-                w.notes(),
                 f.d(),
                 missing,
-                w.tier(),
-                w.phase(),
-                w.coveredBy(),
                 f.x(),
                 f.o());
     }
@@ -446,9 +430,14 @@ public class Assessments {
     }
 
     private static String sha256(String text) {
+        return sha256(text.getBytes(StandardCharsets.UTF_8), "");
+    }
+
+    private static String sha256(byte[] bytes, String more) {
         try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            digest.update(bytes);
+            return HexFormat.of().formatHex(digest.digest(more.getBytes(StandardCharsets.UTF_8)));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
         }

@@ -1,15 +1,12 @@
 package yarrek.app.rulebook;
 
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import yarrek.core.rulebook.Bound;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Gauge;
 import yarrek.core.rulebook.Interval;
-import yarrek.core.rulebook.Layer;
-import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Standing;
 import yarrek.core.rulebook.Tier;
@@ -18,37 +15,77 @@ import yarrek.core.rulebook.Vocabulary;
 
 /** A finding as it is stored with its job or flight, and shown: everything needed to show it a year later. */
 public record FindingRow(
-        String ruleId,
-        String title,
-        String layer,
-        Severity severity,
+        @JsonUnwrapped RuleWords rule,
         Verdict verdict,
         String says,
         GaugeRow gauge,
         List<String> missing,
         List<IntervalRow> intervals,
         String beatenBy,
-        String citation,
-        String remedy,
-        String requires,
-        String appliesWhen,
-        LocalDate readOn,
-        String confidence,
-        String notes,
         boolean onTheDay,
         List<String> missingFacts,
-        String tier,
-        String phase,
-        String coveredBy,
         String waiver,
         boolean otherDay)
         implements Standing {
-    /** Stored before some of its parts existed: they are empty then. */
     public FindingRow {
         missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
-        tier = tier == null ? Tier.LAW.name() : tier;
-        phase = phase == null ? "" : phase;
-        coveredBy = coveredBy == null ? "" : coveredBy;
+    }
+
+    public String ruleId() {
+        return rule.ruleId();
+    }
+
+    public String title() {
+        return rule.title();
+    }
+
+    public String layer() {
+        return rule.layer();
+    }
+
+    @Override
+    public Severity severity() {
+        return rule.severity();
+    }
+
+    public String citation() {
+        return rule.citation();
+    }
+
+    public String remedy() {
+        return rule.remedy();
+    }
+
+    public String requires() {
+        return rule.requires();
+    }
+
+    public String appliesWhen() {
+        return rule.appliesWhen();
+    }
+
+    public LocalDate readOn() {
+        return rule.readOn();
+    }
+
+    public String confidence() {
+        return rule.confidence();
+    }
+
+    public String notes() {
+        return rule.notes();
+    }
+
+    public String tier() {
+        return rule.tier();
+    }
+
+    public String phase() {
+        return rule.phase();
+    }
+
+    public String coveredBy() {
+        return rule.coveredBy();
     }
 
     /** A stretch of breach in seconds of the trace; {@code worst} is null when the fact is no quantity. */
@@ -122,65 +159,17 @@ public record FindingRow(
         }
     }
 
-    /** What a rule asks and when, in words: worked out once for each rule, and then the very same texts. */
-    private record Said(String requires, String appliesWhen) {}
-
-    /** A rule as the thing it is, not by all that it says. */
-    private record Same(Rule rule) {
-        @Override
-        @SuppressWarnings(
-                "ReferenceEquality") // the point of it: comparing all that a rule says costs more than its words
-        public boolean equals(Object o) {
-            return o instanceof Same s && s.rule == rule;
-        }
-
-        @Override
-        public int hashCode() {
-            return System.identityHashCode(rule);
-        }
-    }
-
-    private static final Map<Same, Said> SAID = new ConcurrentHashMap<>();
-
-    /** Rules are read anew when they change; those that are gone are let go in time. */
-    private static final int MOST_SAID = 20_000;
-
-    private static Said said(Rule r) {
-        if (SAID.size() > MOST_SAID) {
-            SAID.clear();
-        }
-        return SAID.computeIfAbsent(
-                new Same(r), s -> new Said(r.requires().words(), r.appliesWhen().words()));
-    }
-
     static FindingRow of(Finding f) {
-        var r = f.rule();
-        Said said = said(r);
         return new FindingRow(
-                r.id(),
-                r.title(),
-                r.layer() == Layer.LAW && r.tier() == Tier.DEPARTURE
-                        ? "guidance"
-                        : r.layer().words(),
-                r.severity(),
+                RuleWords.of(f.rule()),
                 f.verdict(),
                 f.says(),
                 f.gauge().map(GaugeRow::of).orElse(null),
                 f.missing().stream().map(m -> Vocabulary.define(m).question()).toList(),
                 f.intervals().stream().map(FindingRow::row).toList(),
                 f.beatenBy().orElse(null),
-                r.source().citation(),
-                r.remedy(),
-                said.requires(),
-                said.appliesWhen(),
-                r.source().readOn(),
-                r.source().confidence(),
-                r.source().notes(),
                 f.onTheDay(),
                 f.missing(),
-                r.tier().name(),
-                r.phase(),
-                r.coveredBy(),
                 f.waiver()
                         .map(w -> w.reason() + " (" + w.by() + ", to the end of " + w.until() + ")")
                         .orElse(null),
@@ -208,12 +197,12 @@ public record FindingRow(
 
     @Override
     public boolean law() {
-        return tier.equals(Tier.LAW.name());
+        return tier().equals(Tier.LAW.name());
     }
 
     /** The tier in words. */
     public String tierWords() {
-        return Tier.valueOf(tier).words();
+        return Tier.valueOf(tier()).words();
     }
 
     /** Name of the status shape: full bar, cut bar, notch or dots. */

@@ -43,7 +43,9 @@ class V9__Assessments_packed extends BaseJavaMigration {
                     (r, i) -> new Old(
                             r.getString(1), r.getObject(2, LocalDateTime.class).toInstant(ZoneOffset.UTC)),
                     id);
-            assessments.put(kind, id, json.readValue(old.stored(), AssessmentRow.class), List.of(), old.at());
+            AssessmentRow now =
+                    json.readValue(old.stored(), OldAssessment.class).now();
+            assessments.put(kind, List.of(new Assessments.Entry(id, now, List.of())), old.at());
         }
     }
 }

@@ -32,6 +32,10 @@ public class Today {
     private static final int JOB_HORIZON_DAYS = 21;
     private static final int QUEUE = 40;
     private static final int ZONES_AHEAD_DAYS = 3;
+
+    /** The queue shows the most pressing; what is later than so many more is not looked for. */
+    private static final int MOST_DUE = 200;
+
     private static final int WEAVE_DAYS_BEFORE = 3;
     private static final int WEAVE_DAYS_AFTER = 32;
     private static final int WEAVE_ROWS = 14;
@@ -188,7 +192,7 @@ public class Today {
     /** What has to be sent, asked after or tried at base for approvals of jobs. */
     private void approvals(Viewer viewer, LocalDate today, ZoneId zone, List<Item> items) {
         Map<UUID, List<Chains.Due>> perhaps = new java.util.LinkedHashMap<>();
-        for (Chains.Due d : chains.due(viewer, null)) {
+        for (Chains.Due d : chains.due(viewer, null, MOST_DUE).first()) {
             if (!d.known()) {
                 perhaps.computeIfAbsent(d.jobId(), k -> new ArrayList<>()).add(d);
                 continue;

@@ -3,6 +3,7 @@ package yarrek.core.airspace;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,9 +18,26 @@ import yarrek.core.rulebook.ZoneMet;
  * @param now the moment
  * @param ofLaw sources that hold a zone of law
  * @param undecided zones of which more was taken than is certain
+ * @param looks what was looked at already; for one thread
  */
 public record ZonesOnFile(
-        Instant now, ZoneIndex index, List<Source> sources, Set<UUID> ofLaw, Set<UUID> ofMaker, Set<String> undecided) {
+        Instant now,
+        ZoneIndex index,
+        List<Source> sources,
+        Set<UUID> ofLaw,
+        Set<UUID> ofMaker,
+        Set<String> undecided,
+        Map<SiteLook.Plan, SiteLook> looks) {
+    public ZonesOnFile(
+            Instant now,
+            ZoneIndex index,
+            List<Source> sources,
+            Set<UUID> ofLaw,
+            Set<UUID> ofMaker,
+            Set<String> undecided) {
+        this(now, index, sources, ofLaw, ofMaker, undecided, new HashMap<>());
+    }
+
     /**
      * @param edition when it was published, or else brought in
      * @param own the operator's own observations, which do not go out of date
@@ -66,7 +84,7 @@ public record ZonesOnFile(
 
     /** What a plan meets and what lies around it. */
     public SiteLook look(SiteLook.Plan plan) {
-        return SiteLook.of(plan, index);
+        return looks.computeIfAbsent(plan, p -> SiteLook.of(p, index));
     }
 
     /** What to say of a zone of which more was taken than is certain; empty for any other. */

@@ -184,7 +184,7 @@ public final class PlanFacts {
     }
 
     /** An authorisation granted for one job counts as the operator's for that job. */
-    private static List<PaperHeld> counted(List<PaperHeld> held) {
+    public static List<PaperHeld> counted(List<PaperHeld> held) {
         return held.stream()
                 .map(p -> p.role().equals("job") && OPERATORS.contains(p.kind())
                         ? new PaperHeld(

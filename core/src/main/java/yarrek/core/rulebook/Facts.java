@@ -28,6 +28,7 @@ public class Facts {
 
     private final Map<String, Known> values;
     private final List<TimeWindow> windows;
+    private final List<LocalDate> days;
     private final ZoneId zone;
     private final Optional<List<PaperHeld>> papers;
     private final Optional<List<ZoneMet>> zones;
@@ -43,6 +44,7 @@ public class Facts {
         this.waivers = List.copyOf(b.waivers);
         this.windows = List.copyOf(b.windows);
         this.zone = b.zone;
+        this.days = days(windows, zone);
         this.papers = Optional.ofNullable(b.papers).map(List::copyOf);
         this.zones = Optional.ofNullable(b.zones).map(List::copyOf);
         this.approvals = List.copyOf(b.approvals);
@@ -52,6 +54,7 @@ public class Facts {
     Facts(Facts other) {
         this.values = other.values;
         this.windows = other.windows;
+        this.days = other.days;
         this.zone = other.zone;
         this.papers = other.papers;
         this.zones = other.zones;
@@ -185,6 +188,10 @@ public class Facts {
 
     /** Local dates on which it is flown. */
     public List<LocalDate> days() {
+        return days;
+    }
+
+    private static List<LocalDate> days(List<TimeWindow> windows, ZoneId zone) {
         return windows.stream()
                 .flatMap(w -> w.start()
                         .atZone(zone)

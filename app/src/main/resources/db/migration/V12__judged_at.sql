@@ -1,0 +1,5 @@
+-- when a job was judged stands with its assessment
+alter table job drop column assessed_at;
+-- whether anything changed that the weave is laid from is asked with each page
+create index ix_job_version on job (version);
+create index ix_assessment_version on assessment (subject_kind, version);
