@@ -22,6 +22,8 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.Rulebook;
 import yarrek.app.today.Today;
 import yarrek.app.web.Viewer;
 
@@ -50,6 +52,12 @@ class StatementCountTest extends RunningApp {
 
     @Autowired
     Chains chains;
+
+    @Autowired
+    Papers papers;
+
+    @Autowired
+    Rulebook rulebook;
 
     @Autowired
     JdbcClient jdbc;
@@ -119,11 +127,39 @@ class StatementCountTest extends RunningApp {
         try {
             List<UUID> many = jobs.openIds();
             long all = Statements.of(jdbc, () -> jobs.judgeAgain(many, "test"));
-            // a look at what stands and the hour of judging, in the assessment and in the job
-            assertThat(all - alone).isLessThanOrEqualTo(3L * (many.size() - 1) + NOISE);
-            assertThat(alone).isLessThanOrEqualTo(22 + NOISE);
+            assertThat(all - alone).isLessThanOrEqualTo(NOISE);
+            assertThat(alone).isLessThanOrEqualTo(15 + NOISE);
         } finally {
             shrink();
         }
+    }
+
+    /** What the facts rest on is read in a dozen statements, and the stages of a maker's unlock where there is one. */
+    @Test
+    void whatJudgingNeedsIsReadInADozen() {
+        UUID job = jobs.openIds().get(0);
+        assertThat(Statements.of(jdbc, () -> jobs.asTheyAre(List.of(job)))).isLessThanOrEqualTo(13 + NOISE);
+    }
+
+    @Test
+    void aJobIsSavedAndShownInFortyStatements() {
+        Viewer manager = (Viewer) office.loadUserByUsername("manager");
+        UUID id = jobs.openIds().get(0);
+        Runnable saving = () -> {
+            Jobs.JobView j = jobs.jobUnchecked(id);
+            jobs.save(id, j.version(), j.draft());
+        };
+        Runnable showing = () -> {
+            Jobs.JobView j = jobs.job(id, manager);
+            papers.of(List.of(id));
+            rulebook.waivers(id);
+            jobs.paperDays(j);
+            if (j.build() != null) {
+                fleet.weighed(j.build(), j.site().jurisdiction());
+            }
+        };
+        long looked = Statements.of(jdbc, () -> jobs.jobUnchecked(id));
+        assertThat(Statements.of(jdbc, saving) - looked + Statements.of(jdbc, showing))
+                .isLessThanOrEqualTo(40 + NOISE);
     }
 }

@@ -142,9 +142,7 @@ class FleetController {
         Fleet.BuildView b = fleet.build(id);
         Office.OperatorView operator = office.operator();
         model.addAttribute("build", b);
-        model.addAttribute(
-                "weighed",
-                fleet.weighed(b, operator.jurisdiction()).orElse(null));
+        model.addAttribute("weighed", fleet.weighed(b, operator.jurisdiction()).orElse(null));
         model.addAttribute("accessories", fleet.accessories());
         model.addAttribute(
                 "packModels",

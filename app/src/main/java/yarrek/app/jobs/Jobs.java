@@ -1007,6 +1007,8 @@ public class Jobs {
                 .setParameter("from", from)
                 .setParameter("through", through)
                 .getResultList();
+        // thousands of jobs want the same few papers of the same few people
+        Map<Weave.Need, Weave.Need> one = new HashMap<>();
         Map<UUID, ZoneId> zones = sites.zones();
         Map<UUID, List<Assessments.Need>> needs = assessments.needsOf(
                 "select id from job where state = 'PLANNED' and last_day >= :from and first_day <= :through",
@@ -1020,6 +1022,7 @@ public class Jobs {
                                         j[2])),
                         needs.getOrDefault((UUID) j[0], List.of()).stream()
                                 .map(n -> new Weave.Need(n.holderId().toString(), n.kind(), n.levels(), n.ruleId()))
+                                .map(n -> one.computeIfAbsent(n, Function.identity()))
                                 .toList()))
                 .toList();
     }

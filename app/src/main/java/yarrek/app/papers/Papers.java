@@ -9,7 +9,9 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -603,7 +605,9 @@ public class Papers {
                             .add(p));
         }
         Map<String, Set<Weave.Need>> wanted = new LinkedHashMap<>();
-        jobs.forEach(j -> j.needs()
+        Set<Weave.Need> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+        jobs.forEach(j -> j.needs().stream()
+                .filter(seen::add)
                 .forEach(n -> wanted.computeIfAbsent(n.holderId(), k -> new java.util.LinkedHashSet<>())
                         .add(new Weave.Need(n.holderId(), n.kind(), n.anyLevel(), ""))));
         for (Holder h : holders) {
