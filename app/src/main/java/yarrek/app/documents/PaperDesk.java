@@ -190,8 +190,7 @@ public class PaperDesk {
                 .collect(Collectors.toMap(Papers.Kind::code, k -> k));
         Map<UUID, String> names = new HashMap<>(fleet.aircraftNames());
         names.put(office.operator().id(), "the operator");
-        return papers.all().stream()
-                .filter(p -> kinds.containsKey(p.kind()))
+        return papers.ofKinds(kinds.keySet()).stream()
                 .map(p -> cover(p, kinds.get(p.kind()), names.getOrDefault(p.holderId(), p.holderKind())))
                 .toList();
     }

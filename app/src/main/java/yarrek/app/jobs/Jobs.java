@@ -725,12 +725,21 @@ public class Jobs {
                 .getResultList());
     }
 
-    /** Planned jobs that begin by a day and are not over, soonest first, that the viewer may see. */
+    /** Planned jobs that begin by a day, are not over and have open points, soonest first, that the viewer may see. */
     @Transactional(readOnly = true)
-    public List<Row> soon(Viewer viewer, LocalDate firstDayBy) {
-        return rows(open("from JobEntity j", viewer, " and j.firstDay <= :by", JobEntity.class)
+    public Found openPoints(Viewer viewer, LocalDate firstDayBy, int most) {
+        String which = " and j.firstDay <= :by and (j.breached > 0 or j.notKnown > 0)";
+        List<Row> rows = rows(open("from JobEntity j", viewer, which, JobEntity.class)
                 .setParameter("by", firstDayBy)
+                .setMaxResults(most)
                 .getResultList());
+        return new Found(
+                rows,
+                rows.size() < most
+                        ? rows.size()
+                        : open("select count(j) from JobEntity j", viewer, which, Long.class)
+                                .setParameter("by", firstDayBy)
+                                .getSingleResult());
     }
 
     /** Names of planned jobs that are not over and that the viewer may see, by identity, soonest first. */

@@ -495,10 +495,26 @@ public class Papers {
         return em.createQuery("from PaperEntity p", PaperEntity.class)
                 .getResultStream()
                 .map(p -> row(p, words, insuring))
-                .sorted(Comparator.comparing((Row r) -> r.actBy() == null ? LocalDate.MAX : r.actBy())
-                        .thenComparing(Row::number))
+                .sorted(MOST_PRESSING)
                 .toList();
     }
+
+    /** Papers of these kinds, in the same order as {@link #all()}. */
+    @Transactional(readOnly = true)
+    public List<Row> ofKinds(Collection<String> kinds) {
+        Map<String, String> words = kindWords();
+        Set<String> insuring = insuring();
+        return em.createQuery("from PaperEntity p where p.kind in :k", PaperEntity.class)
+                .setParameter("k", kinds)
+                .getResultStream()
+                .map(p -> row(p, words, insuring))
+                .sorted(MOST_PRESSING)
+                .toList();
+    }
+
+    private static final Comparator<Row> MOST_PRESSING = Comparator.comparing(
+                    (Row r) -> r.actBy() == null ? LocalDate.MAX : r.actBy())
+            .thenComparing(Row::number);
 
     @Transactional(readOnly = true)
     public List<Row> of(Collection<UUID> holders) {

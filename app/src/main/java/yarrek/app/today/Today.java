@@ -145,20 +145,18 @@ public class Today {
                 ? List.of()
                 : jobs.spans(today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER));
         List<Item> items = new ArrayList<>();
-        for (Jobs.Row j : jobs.soon(viewer, today.plusDays(JOB_HORIZON_DAYS))) {
-            if (j.breached() > 0 || j.notKnown() > 0) {
-                boolean noGo = j.go().equals("NO_GO");
-                items.add(new Item(
-                        j.start(),
-                        false,
-                        j.shape(),
-                        noGo ? "no-go" : "open points",
-                        j.name() + " at " + j.siteName(),
-                        j.reason(),
-                        "/jobs/" + j.id(),
-                        "settle",
-                        false));
-            }
+        Jobs.Found unsettled = jobs.openPoints(viewer, today.plusDays(JOB_HORIZON_DAYS), QUEUE);
+        for (Jobs.Row j : unsettled.rows()) {
+            items.add(new Item(
+                    j.start(),
+                    false,
+                    j.shape(),
+                    j.go().equals("NO_GO") ? "no-go" : "open points",
+                    j.name() + " at " + j.siteName(),
+                    j.reason(),
+                    "/jobs/" + j.id(),
+                    "settle",
+                    false));
         }
         papers(viewer, operator, today, zone, spans, items);
         approvals(viewer, today, zone, items);
@@ -179,7 +177,8 @@ public class Today {
                     i.happenedAt().plus(Duration.ofHours(LOOK_WITHIN_HOURS)).isBefore(now)));
         }
         items.sort(Comparator.comparing(Item::by));
-        int more = Math.max(0, items.size() - QUEUE);
+        int more = Math.max(0, items.size() - QUEUE)
+                + (int) (unsettled.total() - unsettled.rows().size());
         return new Page(
                 today,
                 zone,
