@@ -3,6 +3,7 @@ package yarrek.app;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.context.annotation.Import;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.context.ActiveProfiles;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
@@ -33,5 +34,12 @@ abstract class RunningApp {
 
     String address(String path) {
         return "http://127.0.0.1:" + port + path;
+    }
+
+    /** What was changed behind the application's back is said as another node says it. */
+    static void changedByAnotherNode(JdbcClient jdbc, String what) {
+        jdbc.sql("update stamp set stamp = stamp + 1 where name = ?")
+                .param(what)
+                .update();
     }
 }

@@ -171,11 +171,6 @@ class StandingTest extends RunningApp {
         assertThat(finding(mast, "HOUSE-PAPER-maintenanceRelease").verdict()).isEqualTo(Verdict.BREACHED);
     }
 
-    /** As another node says it. */
-    private void sourcesChanged() {
-        jdbc.sql("update stamp set stamp = stamp + 1 where name = 'zones'").update();
-    }
-
     @Test
     void aSourceThatGoesOutOfDateChangesFindingsThoughNobodySaves() {
         UUID bog = job("Peat bog grid, north");
@@ -188,7 +183,7 @@ class StandingTest extends RunningApp {
             jdbc.sql("update zone_source set published_on = null, brought_in_at = ?, version = version + 1")
                     .param(Timestamp.from(Instant.now().minus(Duration.ofDays(90))))
                     .update();
-            sourcesChanged();
+            changedByAnotherNode(jdbc, "zones");
             time.look();
             assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.NOT_KNOWN);
             Instant judged = view(bog).assessedAt();
@@ -200,7 +195,7 @@ class StandingTest extends RunningApp {
                                     + " where id = ?")
                             .params(r.get("published_on"), r.get("brought_in_at"), r.get("id"))
                             .update());
-            sourcesChanged();
+            changedByAnotherNode(jdbc, "zones");
             time.look();
         }
         assertThat(finding(bog, "EU-ZONE-DATA").verdict()).isEqualTo(Verdict.MET);

@@ -303,10 +303,12 @@ class AirspaceController {
             RedirectAttributes flash) {
         String back = "redirect:/airspace/sources/" + source;
         try {
-            if (decision.isEmpty()) {
-                throw new IllegalArgumentException("choose what the notice means");
-            }
-            Doubts.Decision d = decision.equals("UNDO") ? null : Doubts.Decision.valueOf(decision);
+            Doubts.Decision d = decision.equals("UNDO")
+                    ? null
+                    : java.util.Arrays.stream(Doubts.Decision.values())
+                            .filter(x -> x.name().equals(decision))
+                            .findFirst()
+                            .orElseThrow(() -> new IllegalArgumentException("choose what the notice means"));
             if (d == Doubts.Decision.LEFT && reason.isBlank()) {
                 throw new IllegalArgumentException("say why the notice does not concern you");
             }

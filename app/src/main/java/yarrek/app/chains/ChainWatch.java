@@ -3,6 +3,7 @@ package yarrek.app.chains;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.EventListener;
+import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.jobs.Jobs;
@@ -30,7 +31,9 @@ class ChainWatch {
     void judged(Jobs.Judged e) {
         try {
             chains.store(e);
-        } catch (IllegalArgumentException | IllegalStateException | ArithmeticException x) {
+        } catch (DataAccessException x) {
+            throw x; // the transaction is lost with it
+        } catch (RuntimeException x) {
             LOG.warn("chains were not planned yet: {}", x.getMessage(), x);
             work.begin(
                     ChainWork.KIND,

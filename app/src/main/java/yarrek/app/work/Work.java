@@ -23,7 +23,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import org.springframework.dao.PessimisticLockingFailureException;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -307,13 +307,13 @@ public class Work {
                 .update();
     }
 
-    /** Two hands may stand in each other's way in the database; the loser tries again. */
+    /** Two hands, or a hand and somebody who saves, may stand in each other's way; the loser tries again. */
     private static void tried(Runnable work) {
         for (int n = 1; ; n++) {
             try {
                 work.run();
                 return;
-            } catch (PessimisticLockingFailureException e) {
+            } catch (ConcurrencyFailureException e) {
                 if (n == TRIES) {
                     throw e;
                 }

@@ -7,7 +7,6 @@ import static yarrek.core.judging.Inputs.paper;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -208,13 +207,5 @@ class PlanFactsTest {
         assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isGreaterThanOrEqualTo(9);
         in.terrain = null;
         assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isEqualTo(3);
-    }
-
-    @Test
-    void aPlanOfNothingIsOfNoUse() {
-        Map<String, FactValue> none = Map.of();
-        assertThat(new Plan(List.of(), DAY, DAY, OptionalDouble.empty(), false, false, none)
-                        .greatestHeight(new Inputs().input().place()))
-                .isEmpty();
     }
 }
