@@ -1,5 +1,6 @@
 package yarrek.app.chains;
 
+import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.event.EventListener;
@@ -40,6 +41,12 @@ class ChainWatch {
                     "what has to be sent could not be planned at once",
                     e.jobs().stream().map(Jobs.Done::id).toList());
         }
+    }
+
+    /** Of a job that is not flown any more nothing is left to be sent. */
+    @EventListener
+    void stateChanged(Jobs.StateChanged e) {
+        chains.store(List.of(e.jobId()));
     }
 
     /** Leads and needs of kinds count for every chain, whatever is said of its job. */

@@ -634,7 +634,8 @@ public class Chains {
     }
 
     /** A step that is still to be sent, as it is stored. */
-    private record Sending(String step, String title, LocalDate sendBy, boolean known, boolean waits) {}
+    private record Sending(
+            String step, String title, LocalDate sendBy, boolean known, boolean waits, LocalDate lastDay) {}
 
     /** The same for jobs just judged, in their transaction; writes where something else is to be sent than before. */
     void store(Jobs.Judged judged) {
@@ -650,17 +651,19 @@ public class Chains {
                 if (!was.isEmpty()) {
                     gone.add(new Object[] {job.id()});
                 }
-                now.forEach(s -> rows.add(new Object[] {job.id(), s.step, s.title, s.sendBy, s.known, s.waits}));
+                now.forEach(
+                        s -> rows.add(new Object[] {job.id(), s.step, s.title, s.sendBy, s.known, s.waits, s.lastDay}));
             }
         }
         batch.batchUpdate("delete from chain_due where job_id = ?", gone);
         batch.batchUpdate(
-                "replace into chain_due (job_id, step, title, send_by, known, waits) values (?, ?, ?, ?, ?, ?)", rows);
+                "replace into chain_due (job_id, step, title, send_by, known, waits, last_day) values (?, ?, ?, ?, ?, ?, ?)",
+                rows);
     }
 
     private Map<UUID, Set<Sending>> sending(List<UUID> jobIds) {
         Map<UUID, Set<Sending>> byJob = new HashMap<>();
-        jdbc.sql("select job_id, step, title, send_by, known, waits from chain_due where job_id in (:j)")
+        jdbc.sql("select job_id, step, title, send_by, known, waits, last_day from chain_due where job_id in (:j)")
                 .param("j", jobIds)
                 .query(r -> {
                     byJob.computeIfAbsent(r.getObject(1, UUID.class), k -> new LinkedHashSet<>())
@@ -669,7 +672,8 @@ public class Chains {
                                     r.getString(3),
                                     r.getObject(4, LocalDate.class),
                                     r.getBoolean(5),
-                                    r.getBoolean(6)));
+                                    r.getBoolean(6),
+                                    r.getObject(7, LocalDate.class)));
                 });
         return byJob;
     }
@@ -697,7 +701,8 @@ public class Chains {
                         cut(l.request().title(), 400),
                         l.planned().latestSend(),
                         l.request().needed().known(),
-                        !done.containsAll(l.planned().step().needs())));
+                        !done.containsAll(l.planned().step().needs()),
+                        d.lastDay()));
             }
         }
         return sending;
@@ -717,13 +722,15 @@ public class Chains {
         // a pilot has few jobs; a manager sees every job, and only the first rows are asked for
         Set<UUID> own =
                 viewer.isPilot() ? jobs.openNames(viewer, Integer.MAX_VALUE).keySet() : Set.of(new UUID(0, 0));
-        String where = " from chain_due where send_by <= :until" + (viewer.isPilot() ? " and job_id in (:own)" : "");
+        String where = " from chain_due where send_by <= :until and last_day >= :today"
+                + (viewer.isPilot() ? " and job_id in (:own)" : "");
         if (own.isEmpty()) {
             return new DueList(List.of(), 0);
         }
         List<Due> due = jdbc.sql("select job_id, title, send_by, known, waits" + where
                         + " order by send_by, title limit " + most)
                 .param("until", until)
+                .param("today", today())
                 .param("own", own)
                 .query((r, i) -> new Due(
                         (UUID) r.getObject(1),
@@ -737,6 +744,7 @@ public class Chains {
                 ? due.size()
                 : jdbc.sql("select count(*)" + where)
                         .param("until", until)
+                        .param("today", today())
                         .param("own", own)
                         .query(Long.class)
                         .single();

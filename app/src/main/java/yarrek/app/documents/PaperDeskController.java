@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -77,8 +78,8 @@ class PaperDeskController {
         model.addAttribute("holders", desk.holders(viewer));
         model.addAttribute("laws", rulebook.jurisdictions());
         Map<UUID, String> soon = new LinkedHashMap<>(viewer.isPilot() ? Map.of() : jobs.openNames(viewer, MOST_JOBS));
-        if (!job.isEmpty() && !viewer.isPilot()) {
-            soon.putAll(jobs.names(List.of(UUID.fromString(job))));
+        if (!viewer.isPilot()) {
+            identity(job).ifPresent(id -> soon.putAll(jobs.names(List.of(id))));
         }
         model.addAttribute("jobs", soon);
         List<Papers.Row> all = papers.all();
@@ -101,6 +102,14 @@ class PaperDeskController {
             model.addAttribute("costs", desk.costs(year == 0 ? desk.today().getYear() : year));
         }
         return "documents/papers";
+    }
+
+    private static Optional<UUID> identity(String job) {
+        try {
+            return job.isEmpty() ? Optional.empty() : Optional.of(UUID.fromString(job));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty(); // an address somebody changed by hand
+        }
     }
 
     private LocalDate day(String at) {

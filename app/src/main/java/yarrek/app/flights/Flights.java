@@ -25,7 +25,6 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.judging.FactSources;
 import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.AssessmentRow;
@@ -40,6 +39,7 @@ import yarrek.core.flight.FlightJudge;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.geo.Position;
 import yarrek.core.judging.FlightInput;
+import yarrek.core.judging.PlanInput;
 import yarrek.core.rulebook.FlightFacts;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
@@ -509,32 +509,23 @@ public class Flights {
         LocalDate day = f.takeoff.atZone(ZoneId.of(f.zone)).toLocalDate();
         LocalDate before = lastFlightBefore(f);
         OptionalDouble height = f.heightM == null ? OptionalDouble.empty() : OptionalDouble.of(f.heightM);
+        Optional<PlanInput> job = Optional.empty();
+        FlightInput.Home home = null;
         if (f.jobId == null) {
             Wanted w = new Wanted(null, null, f.pilotId, null, f.aircraftId, day, zone -> null);
-            FactSources sources = jobs.load(List.of(w), List.of(flown));
-            return new FlightInput(
-                            flown,
-                            height,
-                            firstTakeoff,
-                            Optional.empty(),
-                            sources.home(f.aircraftId, f.pilotId, day, before))
-                    .context();
+            home = jobs.load(List.of(w), List.of(flown)).home(f.aircraftId, f.pilotId, day, before);
+        } else {
+            Wanted planned = jobs.wanted(List.of(f.jobId)).get(f.jobId);
+            // the log does not say which build flew: the planned one when its aircraft did
+            UUID build = planned.buildId() != null
+                            && fleet.build(planned.buildId()).aircraft().id().equals(f.aircraftId)
+                    ? planned.buildId()
+                    : null;
+            Wanted w = planned.flownWith(f.pilotId, build, f.aircraftId);
+            boolean asPlanned = Objects.equals(planned.pilotId(), f.pilotId);
+            job = Optional.of(jobs.load(List.of(w), List.of(flown)).flown(w, flown, before, asPlanned));
         }
-        Wanted planned = jobs.wanted(List.of(f.jobId)).get(f.jobId);
-        // the log does not say which build flew: the planned one when its aircraft did
-        UUID build = planned.buildId() != null
-                        && fleet.build(planned.buildId()).aircraft().id().equals(f.aircraftId)
-                ? planned.buildId()
-                : null;
-        Wanted w = planned.flownWith(f.pilotId, build, f.aircraftId);
-        FactSources sources = jobs.load(List.of(w), List.of(flown));
-        return new FlightInput(
-                        flown,
-                        height,
-                        firstTakeoff,
-                        Optional.of(sources.flown(w, flown, before, Objects.equals(planned.pilotId(), f.pilotId))),
-                        null)
-                .context();
+        return new FlightInput(flown, height, firstTakeoff, job, home).context();
     }
 
     /** The pilot's newest day in the logbook before this flight; null for none. */

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.UUID;
+import java.util.function.Function;
 import yarrek.app.airspace.Sites;
 import yarrek.app.judging.Wanted;
 import yarrek.core.judging.Plan;
@@ -114,45 +115,33 @@ public record JobDraft(
     /** What it says, by the words of the vocabulary; what is not known stays out. */
     private Map<String, FactValue> said() {
         Map<String, FactValue> said = new LinkedHashMap<>();
-        word(said, "category", category);
-        word(said, "subcategory", subcategory);
-        word(said, "purpose", purpose);
-        quantity(said, "pilotDistanceM", pilotDistanceM);
-        quantity(said, "peopleDistanceM", peopleDistanceM);
-        word(said, "overPeople", overPeople);
-        yesNo(said, "assembly", assembly);
-        word(said, "sight", sight);
-        yesNo(said, "lowSpeedMode", lowSpeed);
-        quantity(said, "groundSpeedMps", speedMps);
-        quantity(said, "structure.heightM", structure.heightM());
-        quantity(said, "structure.distanceM", structure.distanceM());
-        yesNo(said, "structure.artificial", structure.artificial());
-        yesNo(said, "structure.requestedByOwner", structure.requested());
-        yesNo(said, "emergency.ongoing", emergency);
-        yesNo(said, "dangerousGoodsOrDropping", dangerous);
-        yesNo(said, "autoModesAmongObstacles", autoModes);
-        quantity(said, "weather.windMps", windMps);
-        quantity(said, "weather.temperatureC", temperatureC);
-        yesNo(said, "pilot.fit", pilotFit);
-        quantity(said, "pilot.hoursSinceAlcohol", hoursSinceAlcohol);
+        put(said, "category", category, FactValue.Word::new);
+        put(said, "subcategory", subcategory, FactValue.Word::new);
+        put(said, "purpose", purpose, FactValue.Word::new);
+        put(said, "pilotDistanceM", pilotDistanceM, v -> new FactValue.Quantity(v, 0));
+        put(said, "peopleDistanceM", peopleDistanceM, v -> new FactValue.Quantity(v, 0));
+        put(said, "overPeople", overPeople, FactValue.Word::new);
+        put(said, "assembly", assembly, FactValue.YesNo::new);
+        put(said, "sight", sight, FactValue.Word::new);
+        put(said, "lowSpeedMode", lowSpeed, FactValue.YesNo::new);
+        put(said, "groundSpeedMps", speedMps, v -> new FactValue.Quantity(v, 0));
+        put(said, "structure.heightM", structure.heightM(), v -> new FactValue.Quantity(v, 0));
+        put(said, "structure.distanceM", structure.distanceM(), v -> new FactValue.Quantity(v, 0));
+        put(said, "structure.artificial", structure.artificial(), FactValue.YesNo::new);
+        put(said, "structure.requestedByOwner", structure.requested(), FactValue.YesNo::new);
+        put(said, "emergency.ongoing", emergency, FactValue.YesNo::new);
+        put(said, "dangerousGoodsOrDropping", dangerous, FactValue.YesNo::new);
+        put(said, "autoModesAmongObstacles", autoModes, FactValue.YesNo::new);
+        put(said, "weather.windMps", windMps, v -> new FactValue.Quantity(v, 0));
+        put(said, "weather.temperatureC", temperatureC, v -> new FactValue.Quantity(v, 0));
+        put(said, "pilot.fit", pilotFit, FactValue.YesNo::new);
+        put(said, "pilot.hoursSinceAlcohol", hoursSinceAlcohol, v -> new FactValue.Quantity(v, 0));
         return said;
     }
 
-    private static void word(Map<String, FactValue> said, String fact, String value) {
+    private static <T> void put(Map<String, FactValue> said, String fact, T value, Function<T, FactValue> as) {
         if (value != null) {
-            said.put(fact, new FactValue.Word(value));
-        }
-    }
-
-    private static void yesNo(Map<String, FactValue> said, String fact, Boolean value) {
-        if (value != null) {
-            said.put(fact, new FactValue.YesNo(value));
-        }
-    }
-
-    private static void quantity(Map<String, FactValue> said, String fact, Double value) {
-        if (value != null) {
-            said.put(fact, new FactValue.Quantity(value, 0));
+            said.put(fact, as.apply(value));
         }
     }
 

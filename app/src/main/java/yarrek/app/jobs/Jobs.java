@@ -110,6 +110,9 @@ public class Jobs {
         }
     }
 
+    /** A job was said to be flown, cancelled or planned again. */
+    public record StateChanged(UUID jobId) {}
+
     /** A job as it was judged. */
     public record Done(UUID id, JobDraft draft, String state, Facts facts) {}
 
@@ -196,6 +199,7 @@ public class Jobs {
         JobEntity j = entity(id);
         j.state = state;
         em.flush();
+        events.publishEvent(new StateChanged(id));
         concerns(j.draft(), j.draft(), id);
     }
 
@@ -995,18 +999,21 @@ public class Jobs {
                         "select concat((select concat(count(*), ' ', coalesce(sum(version), 0))"
                                 + " from job), ' ', (select coalesce(sum(version), 0) from assessment where subject_kind = 'J'))")
                 .getSingleResult();
+        Map<UUID, ZoneId> zones = sites.zones();
         Spans held = spans;
-        if (!held.state.equals(state)) {
-            held = new Spans(state, new ConcurrentHashMap<>());
+        if (!held.state.equals(state) || !held.zones.equals(zones) || held.byDays.size() >= MOST_SPANS) {
+            held = new Spans(state, zones, new ConcurrentHashMap<>());
             spans = held;
         }
         return held.byDays.computeIfAbsent(List.of(from, through), d -> readSpans(from, through));
     }
 
-    /** Spans read before, by their days. */
-    private record Spans(String state, Map<List<LocalDate>, List<Weave.JobSpan>> byDays) {}
+    /** Spans read before, by their days: those of Today, of the papers and of wherever somebody leafed to. */
+    private record Spans(String state, Map<UUID, ZoneId> zones, Map<List<LocalDate>, List<Weave.JobSpan>> byDays) {}
 
-    private volatile Spans spans = new Spans("", Map.of());
+    private static final int MOST_SPANS = 12;
+
+    private volatile Spans spans = new Spans("", Map.of(), Map.of());
 
     private List<Weave.JobSpan> readSpans(LocalDate from, LocalDate through) {
         List<Object[]> planned = em.createQuery(

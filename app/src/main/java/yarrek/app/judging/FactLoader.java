@@ -113,16 +113,16 @@ public class FactLoader {
                                         w.plan().apply(places.get(w.siteId()).zone()).windows().stream()))
                 .sorted(Comparator.comparing(TimeWindow::start))
                 .toList();
+        Map<UUID, List<Fleet.BuildView>> buildsOf = builds.values().stream()
+                .collect(Collectors.groupingBy(b -> b.aircraft().id()));
+        Set<UUID> unbuilt = new HashSet<>(craft);
+        unbuilt.removeAll(buildsOf.keySet());
         return new FactSources(
                 operator,
                 places,
                 builds,
-                builds.values().stream()
-                        .collect(Collectors.groupingBy(b -> b.aircraft().id())),
-                fleet.aircraftOf(craft.stream()
-                        .filter(c -> builds.values().stream()
-                                .noneMatch(b -> b.aircraft().id().equals(c)))
-                        .collect(Collectors.toSet())),
+                buildsOf,
+                fleet.aircraftOf(unbuilt),
                 crew.people(pilots),
                 papers.onFile(holders),
                 answers.onFile(about),
