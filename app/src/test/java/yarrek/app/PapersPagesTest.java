@@ -51,6 +51,21 @@ class PapersPagesTest extends BrowserTest {
     }
 
     @Test
+    void papersAreSearchedByKindNumberAndHolder() {
+        signIn("manager");
+        page.navigate(address("/papers"));
+        page.fill("[name=q]", "TI-103");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#paper-rows tbody tr")).hasCount(1);
+        assertThat(page.locator("#register h2")).containsText("Register, 1");
+        page.navigate(address("/papers?q=no+such+paper"));
+        assertThat(page.locator("#register")).containsText("No paper on file has these words");
+        // an address changed by hand asks for nothing that is not there
+        page.navigate(address("/papers?job=nonsense&first=-5"));
+        assertThat(page.locator("#register h2")).containsText("Register");
+    }
+
+    @Test
     void theWeaveShowsTheYearAndAKnotLeadsToTheFinding() {
         signIn("manager");
         page.navigate(address("/papers"));
