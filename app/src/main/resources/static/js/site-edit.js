@@ -184,7 +184,12 @@
   }).then(function () {
     var all = [];
     shapes.eachLayer(function (l) { all.push(l); });
-    if (all.length) { map.fitBounds(L.featureGroup(all).getBounds().pad(0.3)); } else if (under.getLayers().length) { map.fitBounds(L.featureGroup(under.getLayers()).getBounds()); }
+    // a launch point alone has no extent that a view could be fitted to
+    if (all.length) {
+      map.fitBounds(L.featureGroup(all).getBounds().pad(0.3), { maxZoom: 17 });
+    } else if (under.getLayers().length) {
+      map.fitBounds(L.featureGroup(under.getLayers()).getBounds());
+    }
     tell(known.get(area) || {});
     place.setAttribute('data-ready', 'yes');
   });

@@ -16,7 +16,9 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
+import yarrek.app.flights.Logs;
 import yarrek.app.incidents.Incidents;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.AssessmentRow;
@@ -33,7 +35,13 @@ class BringingInTest extends RunningApp {
     Flights flights;
 
     @Autowired
+    Logs logs;
+
+    @Autowired
     Jobs jobs;
+
+    @Autowired
+    JobLists jobLists;
 
     @Autowired
     Fleet fleet;
@@ -77,7 +85,7 @@ class BringingInTest extends RunningApp {
             })
     void whatHoldsNoFlightLeavesNothingBehind(String content) {
         long before = stored();
-        assertThatThrownBy(() -> flights.bringInDirectly(
+        assertThatThrownBy(() -> logs.bringInDirectly(
                         "x",
                         content.getBytes(StandardCharsets.ISO_8859_1),
                         Optional.empty(),
@@ -99,7 +107,7 @@ class BringingInTest extends RunningApp {
                 "formula-cells.csv"
             })
     void damagedLogsAreStoredWithWhatWasMended(String name) throws Exception {
-        Flights.Outcome o = flights.bringInDirectly(
+        Logs.Outcome o = logs.bringInDirectly(
                 name, sample("malformed/" + name), Optional.empty(), Flights.Attribution.NONE, "test");
         assertThat(o.flights()).hasSize(1);
         Flights.FlightView f = flights.flight(o.flights().get(0), manager());
@@ -130,7 +138,7 @@ class BringingInTest extends RunningApp {
 
     @Test
     void twoFlightsInOneFileAreTwoFlightsOfOneLog() throws Exception {
-        Flights.Outcome o = flights.bringInDirectly(
+        Logs.Outcome o = logs.bringInDirectly(
                 "two.csv", sample("two-flights.csv"), Optional.empty(), Flights.Attribution.NONE, "test");
         assertThat(o.flights()).hasSize(2);
         assertThat(o.flights())
@@ -140,7 +148,7 @@ class BringingInTest extends RunningApp {
 
     @Test
     void aFlightWithoutAJobIsStillJudgedByTheLawOfTheHomeAndWhatIsNotKnownIsSaid() throws Exception {
-        Flights.Outcome o = flights.bringInDirectly(
+        Logs.Outcome o = logs.bringInDirectly(
                 "h.gpx", sample("height-breach.gpx"), Optional.empty(), Flights.Attribution.NONE, "test");
         AssessmentRow a = flights.flight(o.flights().get(0), manager()).assessment();
         FindingRow height = a.findings().stream()
@@ -182,10 +190,10 @@ class BringingInTest extends RunningApp {
         UUID aircraft = fleet.aircraft().get(0).id();
         var mine = new Flights.Attribution(aircraft, null, null, null);
         double before = hours(aircraft);
-        flights.bringInDirectly("one.csv", log("2026-03-01T10:00:00Z", "", 46.9, 1), Optional.empty(), mine, "test");
+        logs.bringInDirectly("one.csv", log("2026-03-01T10:00:00Z", "", 46.9, 1), Optional.empty(), mine, "test");
         double once = hours(aircraft);
         assertThat(once).isGreaterThan(before + 60);
-        Flights.Outcome again = flights.bringInDirectly(
+        Logs.Outcome again = logs.bringInDirectly(
                 "two.csv",
                 log("2026-03-01T10:00:00Z", "2026-03-01T10:02:00Z,46.9,-17.95,0\n", 46.9, 1),
                 Optional.empty(),
@@ -198,7 +206,7 @@ class BringingInTest extends RunningApp {
         // somebody says that it is another flight
         flights.change(f.id(), f.version(), mine);
         assertThat(hours(aircraft)).isGreaterThan(once + 60);
-        Flights.Outcome later = flights.bringInDirectly(
+        Logs.Outcome later = logs.bringInDirectly(
                 "three.csv", log("2026-03-01T10:05:00Z", "", 46.9, 1), Optional.empty(), mine, "test");
         assertThat(later.notes()).noneMatch(n -> n.contains("overlaps"));
     }
@@ -214,7 +222,7 @@ class BringingInTest extends RunningApp {
                     .append('\n');
         }
         long before = stored();
-        assertThatThrownBy(() -> flights.bringInDirectly(
+        assertThatThrownBy(() -> logs.bringInDirectly(
                         "long.csv",
                         rows.toString().getBytes(StandardCharsets.UTF_8),
                         Optional.empty(),
@@ -227,8 +235,8 @@ class BringingInTest extends RunningApp {
 
     @Test
     void aFlightOffItsJobIsAFinding() throws Exception {
-        Jobs.Row job = jobs.all(manager()).get(0);
-        Flights.Outcome o = flights.bringInDirectly(
+        Jobs.Row job = jobLists.all(manager()).get(0);
+        Logs.Outcome o = logs.bringInDirectly(
                 "off.csv",
                 log("2026-03-02T10:00:00Z", "", 46.95, 1),
                 Optional.empty(),
@@ -244,7 +252,7 @@ class BringingInTest extends RunningApp {
 
     @Test
     void figuresFindingsAndTraceOfALaterFlightHaveOneClock() throws Exception {
-        Flights.Outcome o = flights.bringInDirectly(
+        Logs.Outcome o = logs.bringInDirectly(
                 "two.csv", sample("two-flights.csv"), Optional.empty(), Flights.Attribution.NONE, "test");
         Flights.FlightView second = flights.flight(o.flights().get(1), manager());
         Trace trace = flights.trace(second.id(), manager());

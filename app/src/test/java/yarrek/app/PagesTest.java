@@ -107,6 +107,15 @@ class PagesTest extends BrowserTest {
     }
 
     @Test
+    void aLaunchPointAloneIsDrawn() {
+        signIn("manager");
+        page.navigate(address("/airspace/sites/new"));
+        page.fill("[name=launch]", "46.60, -17.90");
+        page.click("button:has-text('Save')");
+        assertThat(page.locator("#map[data-ready=yes]")).hasCount(1);
+    }
+
+    @Test
     void aPaperThatEndsBeforeItBeginsIsRefused() {
         signIn("manager");
         page.navigate(

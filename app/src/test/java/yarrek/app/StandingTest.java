@@ -17,6 +17,7 @@ import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.support.TransactionTemplate;
 import yarrek.app.answers.Answers;
 import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.jobs.TimePassing;
 import yarrek.app.office.Office;
@@ -31,6 +32,9 @@ import yarrek.formats.log.BrokenFileException;
 class StandingTest extends RunningApp {
     @Autowired
     Jobs jobs;
+
+    @Autowired
+    JobLists jobLists;
 
     @Autowired
     TimePassing time;
@@ -222,22 +226,22 @@ class StandingTest extends RunningApp {
     void jobsAreFoundByWhatPeopleRememberOfThem() {
         Viewer manager = (Viewer) office.loadUserByUsername("manager");
         Viewer pilot = (Viewer) office.loadUserByUsername("pilot");
-        assertThat(jobs.find(manager, "PEAT bog", true, 0, 50).rows())
+        assertThat(jobLists.find(manager, "PEAT bog", true, 0, 50).rows())
                 .extracting(Jobs.Row::name)
                 .contains("Peat bog grid, north");
-        assertThat(jobs.find(manager, "skarn", true, 0, 50).rows())
+        assertThat(jobLists.find(manager, "skarn", true, 0, 50).rows())
                 .isNotEmpty()
                 .allMatch(j -> j.siteName().equals("Skarn cliffs"));
-        assertThat(jobs.find(manager, "fenwright", true, 0, 50).rows())
+        assertThat(jobLists.find(manager, "fenwright", true, 0, 50).rows())
                 .isNotEmpty()
                 .allMatch(j -> j.pilotName().equals("Ailsa Fenwright"));
-        assertThat(jobs.find(manager, "%", true, 0, 50).rows()).isEmpty();
-        assertThat(jobs.find(manager, "_", true, 0, 50).rows()).isEmpty();
-        Jobs.Found all = jobs.find(manager, "", true, 0, 50);
-        assertThat(jobs.find(manager, "", true, 2, 1).rows())
+        assertThat(jobLists.find(manager, "%", true, 0, 50).rows()).isEmpty();
+        assertThat(jobLists.find(manager, "_", true, 0, 50).rows()).isEmpty();
+        JobLists.Found all = jobLists.find(manager, "", true, 0, 50);
+        assertThat(jobLists.find(manager, "", true, 2, 1).rows())
                 .containsExactly(all.rows().get(2));
         assertThat(all.total()).isEqualTo(all.rows().size());
-        assertThat(jobs.find(pilot, "", true, 0, 50).rows())
+        assertThat(jobLists.find(pilot, "", true, 0, 50).rows())
                 .allMatch(j -> pilot.maySee(j.pilotId(), j.observerId()))
                 .hasSizeLessThan(all.rows().size());
     }

@@ -20,6 +20,9 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.chains.Chains;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
+import yarrek.app.jobs.JobJudging;
+import yarrek.app.jobs.JobLists;
+import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -43,6 +46,15 @@ class StatementCountTest extends RunningApp {
 
     @Autowired
     Jobs jobs;
+
+    @Autowired
+    JobPapers jobPapers;
+
+    @Autowired
+    JobJudging jobJudging;
+
+    @Autowired
+    JobLists jobLists;
 
     @Autowired
     Office office;
@@ -75,7 +87,7 @@ class StatementCountTest extends RunningApp {
         long few = statements(() -> flights.newest(manager, 0, 3));
         assertThat(statements(() -> flights.newest(manager, 0, 30))).isEqualTo(few);
         assertThat(statements(() -> fleet.builds())).isLessThanOrEqualTo(6);
-        assertThat(statements(() -> jobs.all(manager))).isLessThanOrEqualTo(5);
+        assertThat(statements(() -> jobLists.all(manager))).isLessThanOrEqualTo(5);
     }
 
     /** Forty jobs more, of every sort that the sample world has. */
@@ -101,8 +113,8 @@ class StatementCountTest extends RunningApp {
         LocalDate now = LocalDate.now(ZoneOffset.UTC);
         Map<String, Runnable> pages = new LinkedHashMap<>();
         pages.put("Today", () -> today.page(manager));
-        pages.put("Jobs", () -> jobs.all(manager));
-        pages.put("weave", () -> jobs.spans(now.minusDays(30), now.plusDays(90)));
+        pages.put("Jobs", () -> jobLists.all(manager));
+        pages.put("weave", () -> jobPapers.spans(now.minusDays(30), now.plusDays(90)));
         pages.put("due", () -> chains.due(manager, 365, 100));
         pages.put("nudges", () -> chains.nudges(manager));
         Map<String, Long> few = new LinkedHashMap<>();
@@ -121,12 +133,12 @@ class StatementCountTest extends RunningApp {
     /** What is read to judge is read for all at once: of each job there are only its own rows to write. */
     @Test
     void judgingReadsTheSameForOneJobAndForMany() throws IOException {
-        List<UUID> one = jobs.openIds().subList(0, 1);
-        long alone = Statements.of(jdbc, () -> jobs.judgeAgain(one, "test"));
+        List<UUID> one = jobJudging.openIds().subList(0, 1);
+        long alone = Statements.of(jdbc, () -> jobJudging.judgeAgain(one, "test"));
         grow();
         try {
-            List<UUID> many = jobs.openIds();
-            long all = Statements.of(jdbc, () -> jobs.judgeAgain(many, "test"));
+            List<UUID> many = jobJudging.openIds();
+            long all = Statements.of(jdbc, () -> jobJudging.judgeAgain(many, "test"));
             assertThat(all - alone).isLessThanOrEqualTo(NOISE);
             assertThat(alone).isLessThanOrEqualTo(15 + NOISE);
         } finally {
@@ -137,14 +149,15 @@ class StatementCountTest extends RunningApp {
     /** What the facts rest on is read in a dozen statements, and the stages of a maker's unlock where there is one. */
     @Test
     void whatJudgingNeedsIsReadInADozen() {
-        UUID job = jobs.openIds().get(0);
-        assertThat(Statements.of(jdbc, () -> jobs.asTheyAre(List.of(job)))).isLessThanOrEqualTo(13 + NOISE);
+        UUID job = jobJudging.openIds().get(0);
+        assertThat(Statements.of(jdbc, () -> jobJudging.asTheyAre(List.of(job))))
+                .isLessThanOrEqualTo(13 + NOISE);
     }
 
     @Test
     void aJobIsSavedAndShownInFortyStatements() {
         Viewer manager = (Viewer) office.loadUserByUsername("manager");
-        UUID id = jobs.openIds().get(0);
+        UUID id = jobJudging.openIds().get(0);
         Runnable saving = () -> {
             Jobs.JobView j = jobs.jobUnchecked(id);
             jobs.save(id, j.version(), j.draft());
@@ -153,7 +166,7 @@ class StatementCountTest extends RunningApp {
             Jobs.JobView j = jobs.job(id, manager);
             papers.of(List.of(id));
             rulebook.waivers(id);
-            jobs.paperDays(j);
+            jobPapers.paperDays(j);
             if (j.build() != null) {
                 fleet.weighed(j.build(), j.site().jurisdiction());
             }

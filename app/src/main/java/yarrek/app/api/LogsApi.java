@@ -20,6 +20,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.flights.FlightFigures;
 import yarrek.app.flights.Flights;
+import yarrek.app.flights.Logs;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.web.Viewer;
 import yarrek.formats.csv.CsvSheet;
@@ -49,10 +50,12 @@ class LogsApi {
     record PlanOut(List<String> headers, ReadingPlan plan, List<String> gaps) {}
 
     private final Flights flights;
+    private final Logs logs;
     private final JsonMapper json;
 
-    LogsApi(Flights flights, JsonMapper json) {
+    LogsApi(Flights flights, Logs logs, JsonMapper json) {
         this.flights = flights;
+        this.logs = logs;
         this.json = json;
     }
 
@@ -79,7 +82,7 @@ class LogsApi {
         }
         Viewer viewer = Viewer.current();
         UUID pilot = viewer.isPilot() ? viewer.personId() : pilotId;
-        Flights.Outcome o = flights.bringInDirectly(
+        Logs.Outcome o = logs.bringInDirectly(
                 file.getOriginalFilename(),
                 file.getBytes(),
                 given,

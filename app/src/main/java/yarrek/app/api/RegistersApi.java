@@ -4,6 +4,7 @@ import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.Viewer;
@@ -13,11 +14,11 @@ import yarrek.app.web.Viewer;
 @RequestMapping("/api/v1")
 class RegistersApi {
     private final Papers papers;
-    private final Jobs jobs;
+    private final JobLists jobLists;
 
-    RegistersApi(Papers papers, Jobs jobs) {
+    RegistersApi(Papers papers, JobLists jobLists) {
         this.papers = papers;
-        this.jobs = jobs;
+        this.jobLists = jobLists;
     }
 
     @GetMapping("/papers")
@@ -30,6 +31,6 @@ class RegistersApi {
 
     @GetMapping("/jobs")
     List<Jobs.Row> jobs() {
-        return jobs.all(Viewer.current());
+        return jobLists.all(Viewer.current());
     }
 }

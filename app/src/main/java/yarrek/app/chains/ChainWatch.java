@@ -7,6 +7,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 import yarrek.app.approvals.Kinds;
+import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.work.Work;
 
@@ -19,17 +20,17 @@ class ChainWatch {
     private static final Logger LOG = LoggerFactory.getLogger(ChainWatch.class);
 
     private final Chains chains;
-    private final Jobs jobs;
+    private final JobJudging jobJudging;
     private final Work work;
 
-    ChainWatch(Chains chains, Jobs jobs, Work work) {
+    ChainWatch(Chains chains, JobJudging jobJudging, Work work) {
         this.chains = chains;
-        this.jobs = jobs;
+        this.jobJudging = jobJudging;
         this.work = work;
     }
 
     @EventListener
-    void judged(Jobs.Judged e) {
+    void judged(JobJudging.Judged e) {
         try {
             chains.store(e);
         } catch (DataAccessException x) {
@@ -39,7 +40,7 @@ class ChainWatch {
             work.begin(
                     ChainWork.KIND,
                     "what has to be sent could not be planned at once",
-                    e.jobs().stream().map(Jobs.Done::id).toList());
+                    e.jobs().stream().map(JobJudging.Done::id).toList());
         }
     }
 
@@ -52,6 +53,6 @@ class ChainWatch {
     /** Leads and needs of kinds count for every chain, whatever is said of its job. */
     @EventListener
     void kindsChanged(Kinds.Changed e) {
-        work.begin(ChainWork.KIND, "kinds of approval, or how they are planned, changed", jobs.openIds());
+        work.begin(ChainWork.KIND, "kinds of approval, or how they are planned, changed", jobJudging.openIds());
     }
 }

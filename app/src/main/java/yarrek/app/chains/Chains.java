@@ -30,6 +30,8 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobJudging;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.judging.FactSources;
 import yarrek.app.office.Office;
@@ -156,7 +158,8 @@ public class Chains {
     private final JdbcClient jdbc;
     private final JdbcTemplate batch;
     private final Clock clock;
-    private final Jobs jobs;
+    private final JobJudging jobJudging;
+    private final JobLists jobLists;
     private final Fleet fleet;
     private final Rulebook rulebook;
     private final Office office;
@@ -167,7 +170,8 @@ public class Chains {
             JdbcClient jdbc,
             JdbcTemplate batch,
             Clock clock,
-            Jobs jobs,
+            JobJudging jobJudging,
+            JobLists jobLists,
             Fleet fleet,
             Rulebook rulebook,
             Office office,
@@ -176,7 +180,8 @@ public class Chains {
         this.jdbc = jdbc;
         this.batch = batch;
         this.clock = clock;
-        this.jobs = jobs;
+        this.jobJudging = jobJudging;
+        this.jobLists = jobLists;
         this.fleet = fleet;
         this.rulebook = rulebook;
         this.office = office;
@@ -302,7 +307,7 @@ public class Chains {
         JobDraft draft = what.firstDay() == null
                 ? planned
                 : planned.on(what.firstDay(), what.firstDay().plusDays(length));
-        FactSources sources = jobs.sources(job.id(), List.of(draft));
+        FactSources sources = jobJudging.sources(job.id(), List.of(draft));
         List<Approvals.ApprovalView> onFile = sources.approvals().getOrDefault(job.id(), List.of());
         // as planned today: a plan moved to other days is covered by nothing on file yet
         Map<String, String> lifted = what.firstDay() == null
@@ -585,7 +590,7 @@ public class Chains {
             builds.put(job.build().id(), job.build());
         }
         fleet.builds().stream().limit(MOST_BUILDS).forEach(b -> builds.putIfAbsent(b.id(), b));
-        FactSources sources = jobs.sources(
+        FactSources sources = jobJudging.sources(
                 job.id(), builds.keySet().stream().map(b -> job.draft().with(b)).toList());
         return builds.values().stream()
                 .map(b -> choice(
@@ -615,7 +620,7 @@ public class Chains {
         for (int weeks : List.of(1, 2, 4)) {
             dates.putIfAbsent(first.plusWeeks(weeks), weeks + (weeks == 1 ? " week later" : " weeks later"));
         }
-        FactSources sources = jobs.sources(
+        FactSources sources = jobJudging.sources(
                 job.id(),
                 dates.keySet().stream()
                         .map(d -> job.draft().on(d, d.plusDays(length)))
@@ -630,7 +635,7 @@ public class Chains {
     /** Plans the chains of jobs anew and stores what is still to be sent. */
     @Transactional
     public void store(List<UUID> jobIds) {
-        store(jobs.asTheyAre(jobIds));
+        store(jobJudging.asTheyAre(jobIds));
     }
 
     /** A step that is still to be sent, as it is stored. */
@@ -638,13 +643,13 @@ public class Chains {
             String step, String title, LocalDate sendBy, boolean known, boolean waits, LocalDate lastDay) {}
 
     /** The same for jobs just judged, in their transaction; writes where something else is to be sent than before. */
-    void store(Jobs.Judged judged) {
+    void store(JobJudging.Judged judged) {
         Map<UUID, Set<Sending>> before =
-                sending(judged.jobs().stream().map(Jobs.Done::id).toList());
+                sending(judged.jobs().stream().map(JobJudging.Done::id).toList());
         Approvals.Histories histories = approvals.histories();
         List<Object[]> gone = new ArrayList<>();
         List<Object[]> rows = new ArrayList<>();
-        for (Jobs.Done job : judged.jobs()) {
+        for (JobJudging.Done job : judged.jobs()) {
             Set<Sending> was = before.getOrDefault(job.id(), Set.of());
             Set<Sending> now = sending(job, judged.sources(), histories);
             if (!now.equals(was)) {
@@ -678,7 +683,7 @@ public class Chains {
         return byJob;
     }
 
-    private Set<Sending> sending(Jobs.Done job, FactSources sources, Approvals.Histories histories) {
+    private Set<Sending> sending(JobJudging.Done job, FactSources sources, Approvals.Histories histories) {
         Set<Sending> sending = new LinkedHashSet<>();
         if (!job.state().equals("PLANNED") || job.draft().lastDay().isBefore(today())) {
             return sending;
@@ -721,7 +726,7 @@ public class Chains {
         LocalDate until = today().plusDays(withinDays == null ? TODAY_AHEAD_DAYS : withinDays);
         // a pilot has few jobs; a manager sees every job, and only the first rows are asked for
         Set<UUID> own =
-                viewer.isPilot() ? jobs.openNames(viewer, Integer.MAX_VALUE).keySet() : Set.of(new UUID(0, 0));
+                viewer.isPilot() ? jobLists.openNames(viewer, Integer.MAX_VALUE).keySet() : Set.of(new UUID(0, 0));
         String where = " from chain_due where send_by <= :until and last_day >= :today"
                 + (viewer.isPilot() ? " and job_id in (:own)" : "");
         if (own.isEmpty()) {
@@ -749,7 +754,7 @@ public class Chains {
                         .query(Long.class)
                         .single();
         Map<UUID, String> open =
-                jobs.openNames(viewer, due.stream().map(Due::jobId).collect(Collectors.toSet()));
+                jobLists.openNames(viewer, due.stream().map(Due::jobId).collect(Collectors.toSet()));
         return new DueList(
                 due.stream()
                         .filter(d -> open.containsKey(d.jobId()))
@@ -767,7 +772,7 @@ public class Chains {
         ZoneId zone = office.operator().zone();
         Kinds.Settings settings = kinds.settings();
         List<Approvals.ApprovalView> lasting = approvals.lasting(today);
-        Map<UUID, String> open = jobs.openNames(
+        Map<UUID, String> open = jobLists.openNames(
                 viewer, lasting.stream().map(Approvals.ApprovalView::jobId).collect(Collectors.toSet()));
         Map<String, Kinds.Row> byCode =
                 kinds.rows().stream().collect(Collectors.toMap(k -> k.kind().code(), k -> k));

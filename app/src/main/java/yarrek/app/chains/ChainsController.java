@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
@@ -23,12 +24,14 @@ class ChainsController {
     private final Chains chains;
     private final Covers covers;
     private final Jobs jobs;
+    private final JobLists jobLists;
     private final Approvals approvals;
 
-    ChainsController(Chains chains, Covers covers, Jobs jobs, Approvals approvals) {
+    ChainsController(Chains chains, Covers covers, Jobs jobs, JobLists jobLists, Approvals approvals) {
         this.chains = chains;
         this.covers = covers;
         this.jobs = jobs;
+        this.jobLists = jobLists;
         this.approvals = approvals;
     }
 
@@ -121,7 +124,7 @@ class ChainsController {
     String all(@RequestParam(value = "all", defaultValue = "false") boolean all, Model model) {
         Viewer viewer = Viewer.current();
         List<Approvals.ApprovalView> lasting = approvals.lasting(chains.today());
-        Map<UUID, Jobs.Row> rows = jobs.openRows(
+        Map<UUID, Jobs.Row> rows = jobLists.openRows(
                 viewer, lasting.stream().map(Approvals.ApprovalView::jobId).collect(Collectors.toSet()));
         model.addAttribute("jobs", rows);
         model.addAttribute(

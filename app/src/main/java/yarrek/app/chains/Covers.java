@@ -17,6 +17,7 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.onsite.SiteDrawing;
 import yarrek.core.approval.Cover;
@@ -80,14 +81,23 @@ public class Covers {
     }
 
     private final Jobs jobs;
+    private final JobJudging jobJudging;
     private final Fleet fleet;
     private final Approvals approvals;
     private final Kinds kinds;
     private final Chains chains;
     private final SiteDrawing drawing;
 
-    Covers(Jobs jobs, Fleet fleet, Approvals approvals, Kinds kinds, Chains chains, SiteDrawing drawing) {
+    Covers(
+            Jobs jobs,
+            JobJudging jobJudging,
+            Fleet fleet,
+            Approvals approvals,
+            Kinds kinds,
+            Chains chains,
+            SiteDrawing drawing) {
         this.jobs = jobs;
+        this.jobJudging = jobJudging;
         this.fleet = fleet;
         this.approvals = approvals;
         this.kinds = kinds;
@@ -101,8 +111,9 @@ public class Covers {
         List<Approvals.ApprovalView> held =
                 all.stream().filter(a -> a.state().isHeld()).toList();
         List<Chains.Line> lines = chains.view(job, Chains.WhatIf.NOTHING).lines();
-        PlanInput plan =
-                jobs.sources(job.id(), List.of(job.draft())).input(job.draft().wanted(job.id()));
+        PlanInput plan = jobJudging
+                .sources(job.id(), List.of(job.draft()))
+                .input(job.draft().wanted(job.id()));
         Map<UUID, ApprovalOnFile> onFile =
                 plan.requests().stream().collect(Collectors.toMap(ApprovalOnFile::id, Function.identity()));
         List<Paper> papers = held.stream()

@@ -19,6 +19,7 @@ import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.OwnRules;
@@ -99,6 +100,7 @@ public class Changes {
     private static final int STRETCH = 60;
 
     private final Jobs jobs;
+    private final JobJudging jobJudging;
     private final Rulebook rulebook;
     private final Fleet fleet;
     private final Crew crew;
@@ -109,6 +111,7 @@ public class Changes {
 
     Changes(
             Jobs jobs,
+            JobJudging jobJudging,
             Rulebook rulebook,
             Fleet fleet,
             Crew crew,
@@ -117,6 +120,7 @@ public class Changes {
             Office office,
             Clock clock) {
         this.jobs = jobs;
+        this.jobJudging = jobJudging;
         this.rulebook = rulebook;
         this.fleet = fleet;
         this.crew = crew;
@@ -142,9 +146,9 @@ public class Changes {
         JobDraft draft = job.draft();
         List<String> words = new ArrayList<>();
         JobDraft changed = tweaked(draft, t, words);
-        OwnRules.Setting setting = jobs.settingOf(jobId);
-        Assessment before = judge(jobs.factsOf(jobId, draft), setting);
-        Facts facts = jobs.factsOf(jobId, changed);
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Assessment before = judge(jobJudging.factsOf(jobId, draft), setting);
+        Facts facts = jobJudging.factsOf(jobId, changed);
         if (t.jurisdiction() != null) {
             facts = facts.toBuilder()
                     .word("jurisdiction", t.jurisdiction(), "changed to see")
@@ -214,8 +218,8 @@ public class Changes {
     @Transactional(readOnly = true)
     public Clean clean(UUID jobId) {
         JobDraft d = jobs.jobUnchecked(jobId).draft();
-        OwnRules.Setting setting = jobs.settingOf(jobId);
-        Facts facts = jobs.factsOf(jobId, d);
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Facts facts = jobJudging.factsOf(jobId, d);
         List<RulePack> packs = rulebook.packsFor(facts, setting);
         Assessment before = Assessment.of(facts, packs);
         List<Swap> swaps = new ArrayList<>();
@@ -259,7 +263,7 @@ public class Changes {
 
     private Swap swap(
             String what, UUID id, String name, Assessment before, UUID jobId, JobDraft d, OwnRules.Setting setting) {
-        Assessment after = judge(jobs.factsOf(jobId, d), setting);
+        Assessment after = judge(jobJudging.factsOf(jobId, d), setting);
         Comparison c = Comparison.of(before, after);
         return new Swap(
                 what,
@@ -288,16 +292,16 @@ public class Changes {
         int notKnown = 0;
         int notApplicable = 0;
         List<String> examples = new ArrayList<>();
-        List<UUID> ids = jobs.idsBetween(today.minusDays(PREVIEW_DAYS), today.plusDays(PREVIEW_DAYS));
+        List<UUID> ids = jobJudging.idsBetween(today.minusDays(PREVIEW_DAYS), today.plusDays(PREVIEW_DAYS));
         for (UUID id : ids) {
-            OwnRules.Setting s = jobs.settingOf(id);
+            OwnRules.Setting s = jobJudging.settingOf(id);
             boolean bound = switch (boundTo) {
                 case EVERYTHING -> true;
                 case SITE -> Objects.equals(boundId, s.siteId());
                 case MODEL -> Objects.equals(boundId, s.modelId());
                 case JOB -> Objects.equals(boundId, id);
             };
-            Finding f = bound ? rule.judge(jobs.factsOf(id)) : null;
+            Finding f = bound ? rule.judge(jobJudging.factsOf(id)) : null;
             if (f == null || f.verdict() == Verdict.NOT_APPLICABLE) {
                 notApplicable++;
             } else if (f.verdict() == Verdict.BREACHED) {
@@ -349,7 +353,7 @@ public class Changes {
     @Transactional(readOnly = true)
     public JobChanges jobChanges(UUID versionId, LocalDate from, int at) {
         Rulebook.Version version = version(versionId);
-        List<UUID> open = jobs.openIds();
+        List<UUID> open = jobJudging.openIds();
         int next = Math.min(open.size(), Math.max(0, at) + STRETCH);
         List<JobChange> told = new ArrayList<>();
         int judged = 0;
@@ -360,8 +364,8 @@ public class Changes {
                 continue;
             }
             judged++;
-            Facts facts = jobs.factsOf(id);
-            OwnRules.Setting setting = jobs.settingOf(id);
+            Facts facts = jobJudging.factsOf(id);
+            OwnRules.Setting setting = jobJudging.settingOf(id);
             Comparison c = Comparison.of(
                     judge(facts, setting), Assessment.of(facts, rulebook.packsWith(version.pack(), facts, setting)));
             if (!c.isEmpty()) {
@@ -426,7 +430,7 @@ public class Changes {
     public Facts factsFor(UUID buildId, UUID pilotId, UUID siteId, String purpose) {
         Sites.SiteView site = sites.site(siteId);
         LocalDate today = LocalDate.now(clock.withZone(site.zone()));
-        return jobs.factsOf(
+        return jobJudging.factsOf(
                 null,
                 JobDraft.sketch(
                         siteId, today, LocalTime.of(11, 0), LocalTime.of(13, 0), purpose, null, pilotId, buildId));

@@ -33,6 +33,7 @@ import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
+import yarrek.app.flights.Logs;
 import yarrek.app.incidents.Incidents;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.JobDraft.HeightReference;
@@ -82,6 +83,7 @@ class DemoWorld implements ApplicationRunner {
     private final Weather weather;
     private final Jobs jobs;
     private final Flights flights;
+    private final Logs logs;
     private final Incidents incidents;
     private final Answers answers;
     private final Rulebook rulebook;
@@ -105,6 +107,7 @@ class DemoWorld implements ApplicationRunner {
             Weather weather,
             Jobs jobs,
             Flights flights,
+            Logs logs,
             Incidents incidents,
             Answers answers,
             Rulebook rulebook,
@@ -125,6 +128,7 @@ class DemoWorld implements ApplicationRunner {
         this.weather = weather;
         this.jobs = jobs;
         this.flights = flights;
+        this.logs = logs;
         this.incidents = incidents;
         this.answers = answers;
         this.rulebook = rulebook;
@@ -1518,7 +1522,7 @@ class DemoWorld implements ApplicationRunner {
         byte[] log = csv ? FlightSimulator.csv(start, samples) : FlightSimulator.gpx(start, samples, 40);
         Flights.Attribution to = new Flights.Attribution(
                 ids.get(aircraft), ids.get(pack), ids.get(pilot), job == null ? null : ids.get(job));
-        flights.bringInDirectly("simulated-" + seed + (csv ? ".csv" : ".gpx"), log, Optional.empty(), to, BY);
+        logs.bringInDirectly("simulated-" + seed + (csv ? ".csv" : ".gpx"), log, Optional.empty(), to, BY);
     }
 
     private static List<FlightSimulator.Leg> grid(double spacing, double length, double height) {

@@ -24,6 +24,7 @@ import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
+import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -64,6 +65,7 @@ public class Documents {
 
     private final EntityManager em;
     private final Jobs jobs;
+    private final JobPapers jobPapers;
     private final Crew crew;
     private final Papers papers;
     private final Office office;
@@ -75,6 +77,7 @@ public class Documents {
     Documents(
             EntityManager em,
             Jobs jobs,
+            JobPapers jobPapers,
             Crew crew,
             Papers papers,
             Office office,
@@ -83,6 +86,7 @@ public class Documents {
             Clock clock) {
         this.em = em;
         this.jobs = jobs;
+        this.jobPapers = jobPapers;
         this.crew = crew;
         this.papers = papers;
         this.office = office;
@@ -180,7 +184,7 @@ public class Documents {
     }
 
     private List<String> missing(Jobs.JobView job) {
-        return jobs.paperDays(job).stream()
+        return jobPapers.paperDays(job).stream()
                 .filter(r -> r.cells().stream().anyMatch(c -> c.shape().equals("notch")))
                 .map(r -> r.paper() + " of the " + r.holder())
                 .toList();
@@ -288,7 +292,7 @@ public class Documents {
         model.put("docs", List.copyOf(docs.values()));
         model.put("operator", office.operator());
         model.put("size", sheet.size());
-        model.put("paperDays", jobs.paperDays(job));
+        model.put("paperDays", jobPapers.paperDays(job));
         model.put("now", clock.instant());
         return pdf.render("documents/binder-pdf", model, scans);
     }

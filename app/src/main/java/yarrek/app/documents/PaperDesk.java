@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,24 +20,21 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.jobs.Jobs;
+import yarrek.app.jobs.JobPapers;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
 import yarrek.core.paper.Costs;
+import yarrek.core.paper.LiabilityCover;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.Purchase;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
-import yarrek.core.rulebook.Limit;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperWanted;
 import yarrek.core.rulebook.Recency;
-import yarrek.core.rulebook.Requirement;
-import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
-import yarrek.core.rulebook.Severity;
-import yarrek.core.rulebook.Truth;
 
 /** Papers looked at together: over time, by cost, by cover, by recency, and from purchase to first flight. */
 @Service
@@ -83,16 +81,17 @@ public class PaperDesk {
             int more) {}
 
     private final Papers papers;
-    private final Jobs jobs;
+    private final JobPapers jobPapers;
     private final Crew crew;
     private final Fleet fleet;
     private final Office office;
     private final Rulebook rulebook;
     private final Clock clock;
 
-    PaperDesk(Papers papers, Jobs jobs, Crew crew, Fleet fleet, Office office, Rulebook rulebook, Clock clock) {
+    PaperDesk(
+            Papers papers, JobPapers jobPapers, Crew crew, Fleet fleet, Office office, Rulebook rulebook, Clock clock) {
         this.papers = papers;
-        this.jobs = jobs;
+        this.jobPapers = jobPapers;
         this.crew = crew;
         this.fleet = fleet;
         this.office = office;
@@ -138,7 +137,7 @@ public class PaperDesk {
         LocalDate through = from.plusDays(days - 1);
         List<Weave.JobSpan> spans = viewer.isPilot()
                 ? List.of()
-                : jobs.spans(from, through).stream()
+                : jobPapers.spans(from, through).stream()
                         .filter(s -> job.isEmpty() || s.jobId().equals(job))
                         .toList();
         Set<String> needed = spans.stream()
@@ -199,25 +198,16 @@ public class PaperDesk {
         String shape = p.shape();
         String standing = p.state().words();
         if (kind.insures().equals("liability")) {
-            List<String> below = new ArrayList<>();
-            List<String> unknown = new ArrayList<>();
-            for (String law : laws(p.jurisdiction())) {
-                OptionalDouble least = leastSdr(law);
-                if (least.isPresent() && p.amountSdr() == null) {
-                    unknown.add(law);
-                } else if (least.isPresent() && p.amountSdr() < least.getAsDouble()) {
-                    below.add(law + " asks for " + yarrek.core.units.Finite.format(least.getAsDouble()) + " SDR");
-                }
-            }
-            if (!below.isEmpty()) {
+            Map<String, OptionalDouble> least = new LinkedHashMap<>();
+            laws(p.jurisdiction()).forEach(law -> least.put(law, leastSdr(law)));
+            LiabilityCover cover = LiabilityCover.of(
+                    least, p.amountSdr() == null ? OptionalDouble.empty() : OptionalDouble.of(p.amountSdr()));
+            if (!cover.below().isEmpty()) {
                 shape = "notch";
-                standing += ", too little: " + String.join(", ", below);
-            } else if (!unknown.isEmpty()) {
-                shape = shape.equals("full") ? "dots" : shape;
-                standing += ", amount in SDR not known for " + String.join(", ", unknown);
-            } else if (p.amountSdr() != null) {
-                standing += ", at least what the law asks";
+            } else if (!cover.unknown().isEmpty() && shape.equals("full")) {
+                shape = "dots";
             }
+            standing += cover.says().isEmpty() ? "" : ", " + cover.says();
         }
         return new Cover(
                 p.id(),
@@ -242,11 +232,9 @@ public class PaperDesk {
         return rulebook.packOf(law).stream()
                 .flatMap(p -> p.rules().stream())
                 .filter(r -> r.inForceOn(today()))
-                .map(Rule::requires)
-                .filter(r -> r instanceof Requirement.QuantityWithin q
-                        && q.fact().equals("insurance.amountSdr")
-                        && q.limit() instanceof Limit.Constant)
-                .mapToDouble(r -> ((Limit.Constant) ((Requirement.QuantityWithin) r).limit()).value())
+                .map(r -> r.requires().least("insurance.amountSdr"))
+                .filter(OptionalDouble::isPresent)
+                .mapToDouble(OptionalDouble::getAsDouble)
                 .max();
     }
 
@@ -311,25 +299,15 @@ public class PaperDesk {
             builds.get(0).built().describe(b, "build " + builds.get(0).name());
         }
         Facts facts = b.build();
-        Map<String, Purchase.Duty> duties = new java.util.LinkedHashMap<>();
+        Map<String, Purchase.Duty> duties = new LinkedHashMap<>();
         LocalDate today = today();
-        for (Rule r :
-                rulebook.packOf(operator.jurisdiction()).map(p -> p.rules()).orElse(List.of())) {
-            if (!r.inForceOn(today)
-                    || r.severity() == Severity.CAUTION
-                    || r.appliesWhen().test(facts) == Truth.NO) {
-                continue;
-            }
-            for (Requirement.HoldsPaper p : r.requires().papers()) {
-                UUID holder =
-                        p.role().equals("operator") ? operator.id() : p.role().equals("aircraft") ? aircraftId : null;
-                if (holder != null && r.appliesWhen().test(facts) == Truth.YES) {
-                    duties.putIfAbsent(p.kind(), duty(p.kindName() + " of the " + p.role(), p.kind(), holder));
-                }
-            }
-            if (r.requires().factNames().contains("marked") && r.appliesWhen().test(facts) == Truth.YES) {
-                duties.putIfAbsent(
-                        "markOnAircraft", duty("mark on the aircraft, with photo", "markOnAircraft", aircraftId));
+        List<PaperWanted> wanted = rulebook.packOf(operator.jurisdiction())
+                .map(p -> PaperWanted.certainly(p, facts, today))
+                .orElse(List.of());
+        for (PaperWanted w : wanted) {
+            UUID holder = w.role().equals("operator") ? operator.id() : w.role().equals("aircraft") ? aircraftId : null;
+            if (holder != null) {
+                duties.putIfAbsent(w.kind(), duty(w.kindName() + " of the " + w.role(), w.kind(), holder));
             }
         }
         return Purchase.of(Optional.ofNullable(a.boughtOn()), today, operator.zone(), List.copyOf(duties.values()));

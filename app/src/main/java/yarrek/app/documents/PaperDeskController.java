@@ -21,6 +21,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -37,6 +38,7 @@ class PaperDeskController {
     private final PaperDesk desk;
     private final Papers papers;
     private final Jobs jobs;
+    private final JobLists jobLists;
     private final Crew crew;
     private final Fleet fleet;
     private final Office office;
@@ -47,6 +49,7 @@ class PaperDeskController {
             PaperDesk desk,
             Papers papers,
             Jobs jobs,
+            JobLists jobLists,
             Crew crew,
             Fleet fleet,
             Office office,
@@ -55,6 +58,7 @@ class PaperDeskController {
         this.desk = desk;
         this.papers = papers;
         this.jobs = jobs;
+        this.jobLists = jobLists;
         this.crew = crew;
         this.fleet = fleet;
         this.office = office;
@@ -77,7 +81,8 @@ class PaperDeskController {
         fillWeave(desk.weave(viewer, zoom, day(at), law, holder, job, MOST_ROWS), model);
         model.addAttribute("holders", desk.holders(viewer));
         model.addAttribute("laws", rulebook.jurisdictions());
-        Map<UUID, String> soon = new LinkedHashMap<>(viewer.isPilot() ? Map.of() : jobs.openNames(viewer, MOST_JOBS));
+        Map<UUID, String> soon =
+                new LinkedHashMap<>(viewer.isPilot() ? Map.of() : jobLists.openNames(viewer, MOST_JOBS));
         if (!viewer.isPilot()) {
             identity(job).ifPresent(id -> soon.putAll(jobs.names(List.of(id))));
         }

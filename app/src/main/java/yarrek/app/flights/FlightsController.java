@@ -29,7 +29,7 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.Viewer;
-import yarrek.core.trace.Channel;
+import yarrek.core.flight.FlightSummary;
 import yarrek.core.trace.Trace;
 import yarrek.formats.csv.ColumnPlan;
 import yarrek.formats.csv.ColumnRole;
@@ -43,12 +43,14 @@ class FlightsController {
     private static final int PAGE = 60;
 
     private final Flights flights;
+    private final Logs logs;
     private final Fleet fleet;
     private final Crew crew;
     private final Jobs jobs;
 
-    FlightsController(Flights flights, Fleet fleet, Crew crew, Jobs jobs) {
+    FlightsController(Flights flights, Logs logs, Fleet fleet, Crew crew, Jobs jobs) {
         this.flights = flights;
+        this.logs = logs;
         this.fleet = fleet;
         this.crew = crew;
         this.jobs = jobs;
@@ -76,7 +78,7 @@ class FlightsController {
         for (MultipartFile file : files) {
             String name = file.getOriginalFilename();
             try {
-                Flights.Outcome o = flights.bringIn(name, file.getBytes(), mine, viewer.name());
+                Logs.Outcome o = logs.bringIn(name, file.getBytes(), mine, viewer.name());
                 if (o.uploadId() != null) {
                     waiting = o.uploadId();
                     told.add(name + ": its columns have to be matched first");
@@ -104,7 +106,7 @@ class FlightsController {
     @GetMapping("/flights/match/{id}")
     String match(@PathVariable("id") UUID id, Model model, RedirectAttributes flash) {
         try {
-            Flights.Matching m = flights.matching(id);
+            Logs.Matching m = logs.matching(id);
             fillMatching(m, m.plan(), m.gaps(), model);
             return "flights/match";
         } catch (BrokenFileException e) {
@@ -119,9 +121,9 @@ class FlightsController {
             @RequestParam MultiValueMap<String, String> params,
             Model model,
             RedirectAttributes flash) {
-        Flights.Matching m;
+        Logs.Matching m;
         try {
-            m = flights.matching(id);
+            m = logs.matching(id);
         } catch (BrokenFileException e) {
             flash.addFlashAttribute("problems", List.of(e.getMessage()));
             return "redirect:/flights";
@@ -135,7 +137,7 @@ class FlightsController {
                 Flights.Attribution mine =
                         new Flights.Attribution(null, null, viewer.isPilot() ? viewer.personId() : null, null);
                 String name = params.getFirst("planName");
-                Flights.Outcome o = flights.match(id, plan, name == null ? "" : name.strip(), mine, viewer.name());
+                Logs.Outcome o = logs.match(id, plan, name == null ? "" : name.strip(), mine, viewer.name());
                 flash.addFlashAttribute(
                         "told",
                         List.of(m.fileName() + ": " + o.flights().size()
@@ -150,7 +152,7 @@ class FlightsController {
         return "flights/match";
     }
 
-    private static ReadingPlan plan(Flights.Matching m, MultiValueMap<String, String> params, List<String> problems) {
+    private static ReadingPlan plan(Logs.Matching m, MultiValueMap<String, String> params, List<String> problems) {
         List<ColumnPlan> columns = new ArrayList<>();
         for (int i = 0; i < m.sheet().headers().size(); i++) {
             String header = m.sheet().headers().get(i);
@@ -194,7 +196,7 @@ class FlightsController {
         return new ReadingPlan(columns, "comma".equals(params.getFirst("decimal")), zone, order, start);
     }
 
-    private void fillMatching(Flights.Matching m, ReadingPlan plan, List<String> gaps, Model model) {
+    private void fillMatching(Logs.Matching m, ReadingPlan plan, List<String> gaps, Model model) {
         model.addAttribute("matching", m);
         model.addAttribute("plan", plan);
         model.addAttribute("gaps", gaps);
@@ -225,19 +227,12 @@ class FlightsController {
         Viewer viewer = Viewer.current();
         Flights.FlightView f = flights.flight(id, viewer);
         Trace trace = flights.trace(id, viewer);
-        double[] heights = trace.column(Channel.HEIGHT_ABOVE_TAKEOFF_M);
-        if (heights == null && trace.has(Channel.ALTITUDE_MSL_M)) {
-            heights = trace.column(Channel.ALTITUDE_MSL_M).clone();
-            double s = java.time.Duration.between(trace.start(), f.figures().takeoffUtc())
-                            .toNanos()
-                    / 1e9;
-            int at = Math.max(0, -java.util.Arrays.binarySearch(trace.seconds(), s - 0.0005) - 2);
-            double ground = heights[Math.min(heights.length - 1, at)];
-            for (int i = 0; i < heights.length; i++) {
-                heights[i] -= ground;
-            }
-        }
-        return TraceDrawing.of(trace, f.figures().takeoffUtc(), f.figures().landingUtc(), f.assessment(), heights);
+        return TraceDrawing.of(
+                trace,
+                f.figures().takeoffUtc(),
+                f.figures().landingUtc(),
+                f.assessment(),
+                FlightSummary.heights(trace, Flights.span(trace, f.figures())));
     }
 
     @GetMapping("/flights/{id}/log")

@@ -20,7 +20,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.jobs.Jobs;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
@@ -35,7 +35,7 @@ class IncidentsController {
     private final Office office;
     private final Clock clock;
     private final Rulebook rulebook;
-    private final Jobs jobs;
+    private final JobLists jobLists;
     private final Fleet fleet;
     private final Crew crew;
 
@@ -45,11 +45,11 @@ class IncidentsController {
             Office office,
             Clock clock,
             Rulebook rulebook,
-            Jobs jobs,
+            JobLists jobLists,
             Fleet fleet,
             Crew crew) {
         this.rulebook = rulebook;
-        this.jobs = jobs;
+        this.jobLists = jobLists;
         this.fleet = fleet;
         this.crew = crew;
         this.incidents = incidents;
@@ -200,7 +200,7 @@ class IncidentsController {
 
     private Form form(String title, String action, String back) {
         Map<String, String> ofJobs = new LinkedHashMap<>();
-        jobs.all(Viewer.current())
+        jobLists.all(Viewer.current())
                 .forEach(j -> ofJobs.put(
                         j.id().toString(),
                         j.name() + ", " + j.start().atZone(j.zone()).toLocalDate()));

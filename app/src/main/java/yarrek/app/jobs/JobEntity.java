@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import org.hibernate.annotations.OptimisticLock;
+import yarrek.app.judging.Judging;
 import yarrek.core.time.LocalClock;
 import yarrek.core.time.TimeWindow;
 
@@ -26,6 +27,8 @@ class JobEntity {
 
     /** Days of one job; more are planned as several jobs. */
     static final int MAX_DAYS = 60;
+
+    private static final int MOST_NOTE = 990;
 
     @Id
     UUID id;
@@ -160,6 +163,21 @@ class JobEntity {
         pilotId = d.pilotId();
         observerId = d.observerId();
         buildId = d.buildId();
+    }
+
+    /** @param because what had it judged again; empty when nobody is to be told of what changed */
+    void judged(Judging.Judgement now, String because) {
+        breached = now.tally().breached();
+        lawBreaches = now.tally().law();
+        departures = now.tally().departures();
+        notKnown = now.tally().notKnown();
+        closeCount = now.tally().close();
+        go = now.tally().go().name();
+        reason = now.assessment().reason();
+        if (!because.isEmpty() && !now.difference().isEmpty()) {
+            String note = because + ": " + now.difference();
+            changedNote = note.length() > MOST_NOTE ? note.substring(0, MOST_NOTE) + "…" : note;
+        }
     }
 
     JobDraft draft() {

@@ -34,6 +34,9 @@ class JobsController {
     private static final int MOST_WEAVE_HOLDERS = 60;
 
     private final Jobs jobs;
+    private final JobPapers jobPapers;
+    private final JobJudging jobJudging;
+    private final JobLists jobLists;
     private final Sites sites;
     private final Crew crew;
     private final Fleet fleet;
@@ -45,6 +48,9 @@ class JobsController {
 
     JobsController(
             Jobs jobs,
+            JobPapers jobPapers,
+            JobJudging jobJudging,
+            JobLists jobLists,
             Sites sites,
             Crew crew,
             Fleet fleet,
@@ -56,6 +62,9 @@ class JobsController {
         this.answers = answers;
         this.rulebook = rulebook;
         this.jobs = jobs;
+        this.jobPapers = jobPapers;
+        this.jobJudging = jobJudging;
+        this.jobLists = jobLists;
         this.sites = sites;
         this.crew = crew;
         this.fleet = fleet;
@@ -79,8 +88,8 @@ class JobsController {
         model.addAttribute(
                 "found",
                 Map.of(
-                        "ahead", jobs.find(viewer, words, true, Math.max(0, ahead), PAGE),
-                        "past", jobs.find(viewer, words, false, Math.max(0, past), PAGE)));
+                        "ahead", jobLists.find(viewer, words, true, Math.max(0, ahead), PAGE),
+                        "past", jobLists.find(viewer, words, false, Math.max(0, past), PAGE)));
         return "jobs/jobs";
     }
 
@@ -90,7 +99,7 @@ class JobsController {
         model.addAttribute("job", job);
         model.addAttribute("papers", papers.of(List.of(id)));
         model.addAttribute("waivers", rulebook.waivers(id));
-        model.addAttribute("paperDays", jobs.paperDays(job));
+        model.addAttribute("paperDays", jobPapers.paperDays(job));
         if (job.build() != null) {
             model.addAttribute(
                     "weighed",
@@ -105,7 +114,7 @@ class JobsController {
     @GetMapping("/jobs/{id}/questions")
     String questions(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
-        Map<Answers.About, UUID> about = jobs.about(id);
+        Map<Answers.About, UUID> about = jobJudging.about(id);
         List<Answers.About> may = List.copyOf(about.keySet());
         model.addAttribute("job", job);
         model.addAttribute(
@@ -127,7 +136,7 @@ class JobsController {
     String answer(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
         jobs.job(id, Viewer.current());
-        Map<Answers.About, UUID> about = jobs.about(id);
+        Map<Answers.About, UUID> about = jobJudging.about(id);
         Map<Answers.About, Map<String, String>> said = new java.util.EnumMap<>(Answers.About.class);
         params.forEach((name, values) -> {
             String fact = name.startsWith("f.") ? name.substring(2) : "";
@@ -193,7 +202,7 @@ class JobsController {
         Viewer viewer = Viewer.current();
         model.addAttribute(
                 "jobs",
-                jobs.usingBuild(buildId).stream()
+                jobLists.usingBuild(buildId).stream()
                         .filter(j -> viewer.maySee(j.pilotId(), j.observerId()))
                         .toList());
         return "jobs/of-build";
@@ -226,7 +235,7 @@ class JobsController {
                         through,
                         office.operator().zone(),
                         shown,
-                        viewer.isPilot() ? List.of() : jobs.spans(from, through)));
+                        viewer.isPilot() ? List.of() : jobPapers.spans(from, through)));
         return "jobs/weave";
     }
 

@@ -10,10 +10,10 @@ import yarrek.app.work.Worker;
 class JudgingWork implements Worker {
     static final String KIND = "judge";
 
-    private final Jobs jobs;
+    private final JobJudging jobJudging;
 
-    JudgingWork(Jobs jobs) {
-        this.jobs = jobs;
+    JudgingWork(JobJudging jobJudging) {
+        this.jobJudging = jobJudging;
     }
 
     @Override
@@ -38,6 +38,6 @@ class JudgingWork implements Worker {
 
     @Override
     public void run(List<UUID> subjects, String cause) {
-        jobs.judgeAgain(subjects, cause);
+        jobJudging.judgeAgain(subjects, cause);
     }
 }

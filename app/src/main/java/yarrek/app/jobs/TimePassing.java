@@ -21,15 +21,16 @@ import yarrek.app.work.Rounds;
  */
 @Component
 public class TimePassing {
-    private final Jobs jobs;
+    private final JobJudging jobJudging;
     private final Clock clock;
     private final Office office;
     private final Rulebook rulebook;
     private final Airspace airspace;
     private final JdbcClient jdbc;
 
-    TimePassing(Jobs jobs, Clock clock, Office office, Rulebook rulebook, Airspace airspace, JdbcClient jdbc) {
-        this.jobs = jobs;
+    TimePassing(
+            JobJudging jobJudging, Clock clock, Office office, Rulebook rulebook, Airspace airspace, JdbcClient jdbc) {
+        this.jobJudging = jobJudging;
         this.clock = clock;
         this.office = office;
         this.rulebook = rulebook;
@@ -54,7 +55,7 @@ public class TimePassing {
                 .params(key, key)
                 .update();
         if (first == 1) {
-            jobs.concerned(jobs.openIds(), "time has passed");
+            jobJudging.concerned(jobJudging.openIds(), "time has passed");
         }
     }
 

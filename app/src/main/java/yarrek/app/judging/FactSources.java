@@ -18,6 +18,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
 import yarrek.app.papers.PapersOnFile;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.airspace.ZonesOnFile;
 import yarrek.core.judging.ApprovalOnFile;
@@ -77,6 +78,30 @@ public record FactSources(
         return id == null ? null : builds.get(id);
     }
 
+    /** What the operator's own rules may be bound to. */
+    public OwnRules.Setting setting(Wanted w) {
+        Optional<Fleet.AircraftView> its = Optional.ofNullable(craftIdOf(w)).map(this::aircraft);
+        return new OwnRules.Setting(w.siteId(), its.map(a -> a.model().id()).orElse(null), w.jobId());
+    }
+
+    /** Who holds the papers that a rule wants, by role; a null holder is not known. */
+    public Map<String, UUID> holders(Wanted w) {
+        Map<String, UUID> holders = new HashMap<>();
+        holders.put("operator", operator.id());
+        holders.put("pilot", w.pilotId());
+        holders.put("aircraft", craftIdOf(w));
+        return holders;
+    }
+
+    private UUID craftIdOf(Wanted w) {
+        return w.buildId() == null ? w.craftId() : build(w.buildId()).aircraft().id();
+    }
+
+    private Fleet.AircraftView aircraft(UUID id) {
+        List<Fleet.BuildView> its = buildsOf.getOrDefault(id, List.of());
+        return its.isEmpty() ? craft.get(id) : its.get(0).aircraft();
+    }
+
     /** What judging a plan needs. */
     public PlanInput input(Wanted w) {
         return input(w, w.plan().apply(sites.get(w.siteId()).zone()), person(w.pilotId()));
@@ -84,8 +109,8 @@ public record FactSources(
 
     private PlanInput input(Wanted w, Plan plan, Optional<Person> pilot) {
         Place place = sites.get(w.siteId()).place();
-        Optional<Fleet.BuildView> build = Optional.ofNullable(w.buildId()).map(builds::get);
-        Optional<UUID> craftId = build.map(b -> b.aircraft().id()).or(() -> Optional.ofNullable(w.craftId()));
+        Optional<Fleet.BuildView> build = Optional.ofNullable(build(w.buildId()));
+        Optional<UUID> craftId = Optional.ofNullable(craftIdOf(w));
         Optional<Craft> its = craftId.map(this::craftOf);
         Map<UUID, String> roles = roles(w, craftId);
         return new PlanInput(
@@ -157,9 +182,10 @@ public record FactSources(
     }
 
     private Craft craftOf(UUID id) {
-        List<Fleet.BuildView> its = buildsOf.getOrDefault(id, List.of());
-        Fleet.AircraftView a = its.isEmpty() ? craft.get(id) : its.get(0).aircraft();
-        return a.craft(its.stream().map(Fleet.BuildView::lights).toList());
+        return aircraft(id)
+                .craft(buildsOf.getOrDefault(id, List.of()).stream()
+                        .map(Fleet.BuildView::lights)
+                        .toList());
     }
 
     private Elsewhere elsewhere(Wanted w, List<TimeWindow> windows, Optional<UUID> craftId) {

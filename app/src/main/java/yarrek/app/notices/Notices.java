@@ -29,6 +29,7 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -61,6 +62,7 @@ public class Notices {
     private final Clock clock;
     private final Office office;
     private final Jobs jobs;
+    private final JobLists jobLists;
     private final Papers papers;
     private final Crew crew;
     private final Fleet fleet;
@@ -80,6 +82,7 @@ public class Notices {
             Clock clock,
             Office office,
             Jobs jobs,
+            JobLists jobLists,
             Papers papers,
             Crew crew,
             Fleet fleet,
@@ -93,6 +96,7 @@ public class Notices {
         this.clock = clock;
         this.office = office;
         this.jobs = jobs;
+        this.jobLists = jobLists;
         this.papers = papers;
         this.crew = crew;
         this.fleet = fleet;
@@ -156,7 +160,7 @@ public class Notices {
 
     private List<CalendarFeed.Entry> entries(Viewer viewer, String base) {
         List<CalendarFeed.Entry> entries = new ArrayList<>();
-        for (Jobs.Row j : jobs.upcoming(viewer, MOST_JOBS)) {
+        for (Jobs.Row j : jobLists.upcoming(viewer, MOST_JOBS)) {
             entries.add(new CalendarFeed.Entry(
                     "job-" + j.id() + "@yarrek",
                     "Job: " + j.name(),

@@ -7,7 +7,9 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
@@ -28,18 +30,9 @@ import yarrek.core.weather.Wind;
 /** The emergency card of a job: whom to call, what to say, where it can be. */
 @Service
 public class Emergency {
-    /** Minutes of flying time assumed when nobody says. */
-    static final int USUAL_MINUTES = 20;
-
-    private static final double USUAL_CLIMB_MPS = 4;
-    private static final double USUAL_SPEED_MPS = 15;
     private static final String[] WINDS = {
         "north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"
     };
-
-    /** What is asked, each with a default that the card names. */
-    public record Asked(
-            Position from, double headingDeg, double speedMps, double climbMps, double heightM, int minutes) {}
 
     /** One direction of the card that is made without a heading: where it is after some minutes. */
     public record Direction(String words, double headingDeg, List<FlyAway.Minute> minutes) {}
@@ -65,7 +58,7 @@ public class Emergency {
             List<String> typed,
             String spoken,
             List<String> say,
-            Asked asked,
+            FlyAway.Asked asked,
             List<FlyAway.Minute> onHeading,
             List<Direction> directions,
             List<FlyAway.Above> above,
@@ -90,41 +83,29 @@ public class Emergency {
     }
 
     /** What was typed; null parts take the job's own figures or the usual ones. */
-    public record Given(Position from, Double headingDeg, Double speedMps, Double heightM, Integer minutes) {}
+    public record Given(Position from, Double headingDeg, Double speedMps, Double heightM, Integer minutes) {
+        FlyAway.Given core() {
+            return new FlyAway.Given(
+                    Optional.ofNullable(from),
+                    optional(headingDeg),
+                    optional(speedMps),
+                    optional(heightM),
+                    minutes == null ? OptionalInt.empty() : OptionalInt.of(minutes));
+        }
+    }
+
+    private static OptionalDouble optional(Double d) {
+        return d == null ? OptionalDouble.empty() : OptionalDouble.of(d);
+    }
 
     @Transactional(readOnly = true)
     public Card card(Jobs.JobView job, Given given) {
         Sites.SiteView site = job.site();
-        List<String> assumed = new ArrayList<>();
-        Double makerSpeed =
+        Double greatestSpeed =
                 job.build() == null ? null : job.build().aircraft().model().maxLevelSpeedMps();
-        double speed = given.speedMps() != null ? given.speedMps() : makerSpeed != null ? makerSpeed : USUAL_SPEED_MPS;
-        if (given.speedMps() == null) {
-            assumed.add(
-                    makerSpeed != null
-                            ? "airspeed " + Finite.format(speed) + " m/s: the greatest level speed of the model"
-                            : "airspeed " + Finite.format(speed) + " m/s: usual, the model's is not on file");
-        }
         Double planned = job.draft().heightM();
-        double height = given.heightM() != null ? given.heightM() : planned != null ? planned : 0;
-        if (given.heightM() == null) {
-            assumed.add(
-                    planned != null
-                            ? "height " + Finite.format(height) + " m: the greatest of the plan"
-                            : "height not known, reckoned from the ground");
-        }
-        int minutes = given.minutes() != null ? given.minutes() : USUAL_MINUTES;
-        if (given.minutes() == null) {
-            assumed.add("flying time left " + USUAL_MINUTES + " min: nobody has said");
-        }
-        Asked asked = new Asked(
-                given.from() == null ? site.launch() : given.from(),
-                given.headingDeg() == null ? 0 : given.headingDeg(),
-                speed,
-                USUAL_CLIMB_MPS,
-                height,
-                minutes);
-        assumed.add("climb " + Finite.format(USUAL_CLIMB_MPS) + " m/s: usual");
+        FlyAway.Asked asked = FlyAway.asked(given.core(), site.launch(), optional(greatestSpeed), optional(planned));
+        List<String> assumed = new ArrayList<>(asked.assumed());
         Observation o = weatherNow(site);
         OptionalDouble from = o == null ? OptionalDouble.empty() : o.windFromDeg();
         double wind = o == null || o.windMps().isEmpty()
@@ -132,7 +113,7 @@ public class Emergency {
                 : Wind.at(
                         o.windMps().getAsDouble(),
                         o.windHeightM(),
-                        Math.max(10, height),
+                        asked.windHeightM(),
                         site.terrain() == null ? Wind.Terrain.OPEN_LAND : site.terrain());
         if (o != null && o.windMps().isPresent() && site.terrain() == null) {
             assumed.add("open land to windward: the site does not say");
@@ -146,7 +127,7 @@ public class Emergency {
                                 ? String.format(Locale.UK, "from %03.0f°", from.getAsDouble())
                                 : "of variable direction",
                         wind,
-                        Math.max(10, height),
+                        asked.windHeightM(),
                         DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.UK)
                                 .withZone(site.zone())
                                 .format(o.at()));
@@ -156,7 +137,15 @@ public class Emergency {
             directions.add(new Direction(
                     WINDS[i],
                     i * 45,
-                    FlyAway.sideways(asked.from(), i * 45, speed, from, wind, minutes, airspace.index()).stream()
+                    FlyAway.sideways(
+                                    asked.from(),
+                                    i * 45,
+                                    asked.speedMps(),
+                                    from,
+                                    wind,
+                                    asked.minutes(),
+                                    airspace.index())
+                            .stream()
                             .filter(m -> m.minute() == 1 || m.minute() % 5 == 0)
                             .toList()));
         }
@@ -177,9 +166,21 @@ public class Emergency {
                 given.headingDeg() == null
                         ? List.of()
                         : FlyAway.sideways(
-                                asked.from(), asked.headingDeg(), speed, from, wind, minutes, airspace.index()),
+                                asked.from(),
+                                asked.headingDeg(),
+                                asked.speedMps(),
+                                from,
+                                wind,
+                                asked.minutes(),
+                                airspace.index()),
                 directions,
-                FlyAway.upwards(asked.from(), height, USUAL_CLIMB_MPS, minutes, site.ground(), airspace.index()),
+                FlyAway.upwards(
+                        asked.from(),
+                        asked.heightM(),
+                        asked.climbMps(),
+                        asked.minutes(),
+                        site.ground(),
+                        airspace.index()),
                 windWords,
                 o != null && o.windMps().isPresent(),
                 clocks(job, site.zone()),
@@ -195,7 +196,7 @@ public class Emergency {
     }
 
     /** What nobody has said stands as "…": an assumed figure is never told to a controller as a fact. */
-    private List<String> say(Jobs.JobView job, Asked a, Given given, boolean heightPlanned) {
+    private List<String> say(Jobs.JobView job, FlyAway.Asked a, Given given, boolean heightPlanned) {
         String description = job.build() == null
                 ? "an unmanned aircraft"
                 : "an unmanned aircraft, " + job.build().aircraft().model().fullName() + ", "

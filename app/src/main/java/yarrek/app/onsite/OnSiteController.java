@@ -20,6 +20,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.airspace.Sites;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.web.LostUpdateException;
@@ -40,6 +41,7 @@ class OnSiteController {
     private final Emergency emergency;
     private final Sites sites;
     private final Jobs jobs;
+    private final JobLists jobLists;
     private final Fleet fleet;
     private final Office office;
     private final Pdf pdf;
@@ -52,6 +54,7 @@ class OnSiteController {
             Emergency emergency,
             Sites sites,
             Jobs jobs,
+            JobLists jobLists,
             Fleet fleet,
             Office office,
             Pdf pdf,
@@ -62,6 +65,7 @@ class OnSiteController {
         this.emergency = emergency;
         this.sites = sites;
         this.jobs = jobs;
+        this.jobLists = jobLists;
         this.fleet = fleet;
         this.office = office;
         this.pdf = pdf;
@@ -96,7 +100,7 @@ class OnSiteController {
         model.addAttribute("heights", lookout.heights(s));
         model.addAttribute("strip", lookout.strip(s, asked));
         model.addAttribute("surveys", surveys.of(id));
-        model.addAttribute("jobsHere", visible(jobs.atSite(id)));
+        model.addAttribute("jobsHere", visible(jobLists.atSite(id)));
         model.addAttribute("builds", fleet.builds());
         model.addAttribute("build", build);
         model.addAttribute("heightM", heightM);

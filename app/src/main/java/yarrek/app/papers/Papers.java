@@ -9,9 +9,8 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.Collections;
 import java.util.Comparator;
-import java.util.IdentityHashMap;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -608,9 +607,7 @@ public class Papers {
             List<Holder> holders,
             List<Weave.JobSpan> jobs,
             Optional<String> law) {
-        List<Weave.RowInput> rows = new ArrayList<>();
-        Map<String, String> words = kindWords();
-        Map<UUID, List<PaperEntity>> byHolder = new LinkedHashMap<>();
+        Map<UUID, List<Paper>> byHolder = new HashMap<>();
         List<UUID> ids = holders.stream().map(Holder::id).toList();
         if (!ids.isEmpty()) {
             em.createQuery("from PaperEntity p where p.holderId in :ids order by p.validFrom", PaperEntity.class)
@@ -618,49 +615,12 @@ public class Papers {
                     .getResultStream()
                     .filter(p -> p.held("").countsIn(law))
                     .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
-                            .add(p));
+                            .add(p.paper()));
         }
-        Map<String, Set<Weave.Need>> wanted = new LinkedHashMap<>();
-        Set<Weave.Need> seen = Collections.newSetFromMap(new IdentityHashMap<>());
-        jobs.forEach(j -> j.needs().stream()
-                .filter(seen::add)
-                .forEach(n -> wanted.computeIfAbsent(n.holderId(), k -> new java.util.LinkedHashSet<>())
-                        .add(new Weave.Need(n.holderId(), n.kind(), n.anyLevel(), ""))));
-        for (Holder h : holders) {
-            List<Paper> held = byHolder.getOrDefault(h.id(), List.of()).stream()
-                    .map(PaperEntity::paper)
-                    .toList();
-            Map<List<String>, List<Paper>> lines = new LinkedHashMap<>();
-            for (Paper p : held) {
-                lines.computeIfAbsent(List.of(p.kind(), p.level().orElse("")), k -> new ArrayList<>())
-                        .add(p);
-            }
-            for (Weave.Need n : wanted.getOrDefault(h.id().toString(), Set.of())) {
-                boolean shown = lines.keySet().stream()
-                        .anyMatch(k -> k.get(0).equals(n.kind())
-                                && (n.anyLevel().isEmpty()
-                                        || n.anyLevel().contains(k.get(1))
-                                        || k.get(1).isEmpty()));
-                if (!shown) {
-                    lines.put(
-                            List.of(
-                                    n.kind(),
-                                    n.anyLevel().size() == 1
-                                            ? n.anyLevel().iterator().next()
-                                            : ""),
-                            new ArrayList<>());
-                }
-            }
-            lines.forEach((k, papers) -> rows.add(new Weave.RowInput(
-                    h.id().toString(),
-                    h.name(),
-                    k.get(0),
-                    words.getOrDefault(k.get(0), k.get(0)) + (k.get(1).isEmpty() ? "" : " " + k.get(1)),
-                    k.get(1).isEmpty() ? Optional.empty() : Optional.of(k.get(1)),
-                    papers,
-                    held.stream().filter(p -> p.kind().equals(k.get(0))).toList())));
-        }
-        return Weave.lay(from, through, clock.instant(), zone, rows, jobs);
+        List<Weave.Holding> holdings = holders.stream()
+                .map(h -> new Weave.Holding(h.id().toString(), h.name(), byHolder.getOrDefault(h.id(), List.of())))
+                .toList();
+        return Weave.lay(from, through, clock.instant(), zone, Weave.rows(holdings, kindWords(), jobs), jobs);
     }
 
     /** The papers of a holder as the core sees them. */

@@ -19,6 +19,8 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
 import yarrek.app.incidents.Incidents;
+import yarrek.app.jobs.JobLists;
+import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -63,7 +65,8 @@ public class Today {
     public record Page(
             LocalDate today, ZoneId zone, List<Item> queue, int more, Weave weave, List<Jobs.Row> nextJobs) {}
 
-    private final Jobs jobs;
+    private final JobPapers jobPapers;
+    private final JobLists jobLists;
     private final Papers papers;
     private final Flights flights;
     private final Incidents incidents;
@@ -75,7 +78,8 @@ public class Today {
     private final Clock clock;
 
     Today(
-            Jobs jobs,
+            JobPapers jobPapers,
+            JobLists jobLists,
             Papers papers,
             Flights flights,
             Incidents incidents,
@@ -85,7 +89,8 @@ public class Today {
             Chains chains,
             Office office,
             Clock clock) {
-        this.jobs = jobs;
+        this.jobPapers = jobPapers;
+        this.jobLists = jobLists;
         this.papers = papers;
         this.flights = flights;
         this.incidents = incidents;
@@ -143,9 +148,9 @@ public class Today {
         LocalDate today = now.atZone(zone).toLocalDate();
         List<Weave.JobSpan> spans = viewer.isPilot()
                 ? List.of()
-                : jobs.spans(today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER));
+                : jobPapers.spans(today.minusDays(WEAVE_DAYS_BEFORE), today.plusDays(WEAVE_DAYS_AFTER));
         List<Item> items = new ArrayList<>();
-        Jobs.Found unsettled = jobs.openPoints(viewer, today.plusDays(JOB_HORIZON_DAYS), QUEUE);
+        JobLists.Found unsettled = jobLists.openPoints(viewer, today.plusDays(JOB_HORIZON_DAYS), QUEUE);
         for (Jobs.Row j : unsettled.rows()) {
             items.add(new Item(
                     j.start(),
@@ -185,7 +190,7 @@ public class Today {
                 items.stream().limit(QUEUE).toList(),
                 more,
                 weave(viewer, operator, today, zone, spans),
-                jobs.upcoming(viewer, 3));
+                jobLists.upcoming(viewer, 3));
     }
 
     /** What has to be sent, asked after or tried at base for approvals of jobs. */

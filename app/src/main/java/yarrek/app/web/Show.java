@@ -6,8 +6,12 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
+import java.util.OptionalDouble;
 import org.springframework.stereotype.Component;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.weather.Observation;
 
 /** How figures, dates and times are shown: always with unit, local time with UTC beside it. */
 @Component("show")
@@ -59,6 +63,31 @@ public class Show {
         return d.toMinutes() > 0
                 ? String.format(Locale.ROOT, "%d min %02d s", d.toMinutes(), d.toSecondsPart())
                 : String.format(Locale.ROOT, "%.1f s", seconds);
+    }
+
+    /** Name of the status shape of a verdict. */
+    public String shape(Verdict v) {
+        return switch (v) {
+            case MET, DUTY -> "full";
+            case CLOSE -> "cut";
+            case BREACHED -> "notch";
+            case NOT_KNOWN, NOT_APPLICABLE -> "dots";
+        };
+    }
+
+    /** What speaks against something, or that nothing does. */
+    public String against(List<String> titles) {
+        return titles.isEmpty() ? "nothing against it" : String.join(", ", titles);
+    }
+
+    /** One decimal and the unit, or a dash where a report need not say. */
+    public String dash(OptionalDouble v, String unit) {
+        return v.isEmpty() ? "–" : one(v.getAsDouble(), unit);
+    }
+
+    /** Base of the lowest cloud, that the sky is clear, or a dash. */
+    public String cloud(Observation o) {
+        return o.lowestCloudM().isPresent() ? whole(o.lowestCloudM().getAsDouble(), "m") : o.skyClear() ? "clear" : "–";
     }
 
     /** Hours of work as they are, "0.25 h". */

@@ -2,6 +2,7 @@ package yarrek.core.airspace;
 
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.ZoneMet;
 
@@ -70,6 +71,19 @@ public final class AirspaceFacts {
                         n.distanceM(),
                         0,
                         "nearest built-up area on file: " + n.zone().name()));
+    }
+
+    /** Facts that a zone of this kind settles, by which a rule speaks of it. */
+    static Set<String> namesOf(Zone z) {
+        if (z.isControlled()) {
+            return Set.of("airspace.controlled", "airspace.class");
+        }
+        return switch (z.kind()) {
+            case RESTRICTED, PROHIBITED, DANGER -> Set.of("airspace.restricted");
+            case TEMPORARY -> Set.of("airspace.notice");
+            case EMERGENCY -> Set.of("fireDistanceM");
+            default -> Set.of();
+        };
     }
 
     private static Optional<SiteLook.Met> met(SiteLook look, java.util.function.Predicate<SiteLook.Met> which) {

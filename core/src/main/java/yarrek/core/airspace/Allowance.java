@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import yarrek.core.units.Finite;
 
 /**
  * How high a law lets an aircraft fly over open ground and beside a structure. Data, in {@code airspace/allowances.txt};
@@ -68,6 +69,36 @@ public record Allowance(
         return ALL.stream()
                 .filter(a -> jurisdiction.equals(a.jurisdiction) || jurisdiction.startsWith(a.jurisdiction + "-"))
                 .findFirst();
+    }
+
+    /**
+     * Whether a structure raises the height, how far, and why not, in words.
+     *
+     * @param work whether it is flown for work, and not for recreation
+     */
+    public String says(Structure x, boolean work) {
+        if (x.heightM().isEmpty()) {
+            return x.name() + ": its height is not known, so neither is whether it raises the limit";
+        }
+        double h = x.heightM().getAsDouble();
+        String name = x.name() + ", " + Finite.format(h) + " m: ";
+        if (!x.isArtificial()) {
+            return name + "not made by people, so it raises nothing";
+        }
+        if (aboveTopM < 0) {
+            return name + "no structure raises the height under " + citation;
+        }
+        if (workOnly && !work) {
+            return name + "raises nothing for recreation (" + citation + ")";
+        }
+        if (h <= tallerThanM) {
+            return name + "not taller than " + Finite.format(tallerThanM) + " m, so it raises nothing";
+        }
+        double up = h + aboveTopM;
+        return up <= baseM
+                ? name + "up to " + Finite.format(up) + " m beside it, below the general limit"
+                : name + "up to " + Finite.format(up) + " m above ground within " + Finite.format(withinM) + " m of it"
+                        + (condition.isEmpty() ? "" : ", " + condition);
     }
 
     /** Whether a structure at a distance raises the limit for a purpose. */

@@ -2,13 +2,90 @@ package yarrek.core.airspace;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
+import yarrek.core.units.Finite;
 
 /** Where an aircraft that no longer obeys can be. */
 public final class FlyAway {
     private FlyAway() {}
+
+    private static final int USUAL_MINUTES = 20;
+    private static final double USUAL_CLIMB_MPS = 4;
+    private static final double USUAL_SPEED_MPS = 15;
+    private static final double LEAST_WIND_HEIGHT_M = 10;
+
+    /** What somebody said of it; each part empty when nobody did. */
+    public record Given(
+            Optional<Position> from,
+            OptionalDouble headingDeg,
+            OptionalDouble airspeedMps,
+            OptionalDouble heightM,
+            OptionalInt minutes) {}
+
+    /**
+     * What is reckoned with.
+     *
+     * @param from last position known
+     * @param headingDeg where the nose points, degrees true; 0 while nobody says
+     * @param heightM above ground
+     * @param minutes of flying time left
+     * @param assumed in words, each figure that nobody said
+     */
+    public record Asked(
+            Position from,
+            double headingDeg,
+            double speedMps,
+            double climbMps,
+            double heightM,
+            int minutes,
+            List<String> assumed) {
+        /** Height at which the wind is taken, metres. */
+        public double windHeightM() {
+            return Math.max(LEAST_WIND_HEIGHT_M, heightM);
+        }
+    }
+
+    /**
+     * What was said, and for the rest what the plan and the maker say, or what is usual.
+     *
+     * @param launch where the pilot stands
+     * @param greatestSpeedMps of the model in level flight; empty when not on file
+     * @param plannedHeightM greatest of the plan; empty when not known
+     */
+    public static Asked asked(
+            Given given, Position launch, OptionalDouble greatestSpeedMps, OptionalDouble plannedHeightM) {
+        List<String> assumed = new ArrayList<>();
+        double speed = given.airspeedMps().orElse(greatestSpeedMps.orElse(USUAL_SPEED_MPS));
+        if (given.airspeedMps().isEmpty()) {
+            assumed.add("airspeed " + Finite.format(speed) + " m/s: "
+                    + (greatestSpeedMps.isPresent()
+                            ? "the greatest level speed of the model"
+                            : "usual, the model's is not on file"));
+        }
+        double height = given.heightM().orElse(plannedHeightM.orElse(0));
+        if (given.heightM().isEmpty()) {
+            assumed.add(
+                    plannedHeightM.isPresent()
+                            ? "height " + Finite.format(height) + " m: the greatest of the plan"
+                            : "height not known, reckoned from the ground");
+        }
+        if (given.minutes().isEmpty()) {
+            assumed.add("flying time left " + USUAL_MINUTES + " min: nobody has said");
+        }
+        assumed.add("climb " + Finite.format(USUAL_CLIMB_MPS) + " m/s: usual");
+        return new Asked(
+                given.from().orElse(launch),
+                given.headingDeg().orElse(0),
+                speed,
+                USUAL_CLIMB_MPS,
+                height,
+                given.minutes().orElse(USUAL_MINUTES),
+                assumed);
+    }
 
     /**
      * One minute of a fly-away.
@@ -70,7 +147,7 @@ public final class FlyAway {
     }
 
     /** What lies above a point, lowest first. */
-    public record Above(Zone zone, java.util.Optional<HeightLimit.Span> fromM) {}
+    public record Above(Zone zone, Optional<HeightLimit.Span> fromM) {}
 
     /**
      * Zones and routes above a point up to where the aircraft can climb.

@@ -123,7 +123,7 @@ public record FlightSummary(
     }
 
     /** Heights above the take-off of the span: the log's own, or altitude less that at take-off; null when neither. */
-    static double[] heights(Trace trace, FlightFinder.Span span) {
+    public static double[] heights(Trace trace, FlightFinder.Span span) {
         double[] own = trace.column(Channel.HEIGHT_ABOVE_TAKEOFF_M);
         if (own != null) {
             return own;

@@ -4,8 +4,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -62,6 +65,60 @@ public record Weave(
     public record Strand(String jobId, String name, double start, double end) {}
 
     public record Tick(double at, String label, boolean major) {}
+
+    /** A holder with every paper held. */
+    public record Holding(String holderId, String holderName, List<Paper> papers) {}
+
+    /**
+     * The lines of the weave: for each holder one for each kind and level held, and one for each kind that a job needs and
+     * that is not held.
+     *
+     * @param kindNames names of kinds by code; a kind without one stands by its code
+     */
+    public static List<RowInput> rows(List<Holding> holdings, Map<String, String> kindNames, List<JobSpan> jobs) {
+        Map<String, Set<Need>> wanted = new HashMap<>();
+        // thousands of jobs share the same few needs; telling them apart by identity spares hashing each
+        Set<Need> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+        jobs.forEach(j -> j.needs().stream()
+                .filter(seen::add)
+                .forEach(n -> wanted.computeIfAbsent(n.holderId(), k -> new LinkedHashSet<>())
+                        .add(new Need(n.holderId(), n.kind(), n.anyLevel(), ""))));
+        List<RowInput> rows = new ArrayList<>();
+        for (Holding h : holdings) {
+            Map<Line, List<Paper>> lines = new LinkedHashMap<>();
+            for (Paper p : h.papers()) {
+                lines.computeIfAbsent(new Line(p.kind(), p.level().orElse("")), k -> new ArrayList<>())
+                        .add(p);
+            }
+            for (Need n : wanted.getOrDefault(h.holderId(), Set.of())) {
+                if (lines.keySet().stream().noneMatch(l -> l.mayMeet(n))) {
+                    String level =
+                            n.anyLevel().size() == 1 ? n.anyLevel().iterator().next() : "";
+                    lines.put(new Line(n.kind(), level), List.of());
+                }
+            }
+            lines.forEach((line, papers) -> rows.add(new RowInput(
+                    h.holderId(),
+                    h.holderName(),
+                    line.kind(),
+                    kindNames.getOrDefault(line.kind(), line.kind())
+                            + (line.level().isEmpty() ? "" : " " + line.level()),
+                    line.level().isEmpty() ? Optional.empty() : Optional.of(line.level()),
+                    papers,
+                    h.papers().stream()
+                            .filter(p -> p.kind().equals(line.kind()))
+                            .toList())));
+        }
+        return rows;
+    }
+
+    /** @param level empty for none */
+    private record Line(String kind, String level) {
+        boolean mayMeet(Need n) {
+            return kind.equals(n.kind())
+                    && (n.anyLevel().isEmpty() || n.anyLevel().contains(level) || level.isEmpty());
+        }
+    }
 
     /** Lays the weave out; pure, and in the order of the rows given. */
     public static Weave lay(

@@ -44,6 +44,16 @@ public sealed interface Requirement {
         return List.of();
     }
 
+    /** Whether it is about zones of such a restriction. */
+    default boolean isOf(ZoneMet.Restriction restriction) {
+        return false;
+    }
+
+    /** The least that a quantity must be whatever the case; empty where this asks for none. */
+    default OptionalDouble least(String quantity) {
+        return OptionalDouble.empty();
+    }
+
     /** In words, for the screen. */
     String words();
 
@@ -115,6 +125,13 @@ public sealed interface Requirement {
 
         private String label() {
             return Vocabulary.define(fact).label();
+        }
+
+        @Override
+        public OptionalDouble least(String quantity) {
+            return !bound.isUpper() && fact.equals(quantity)
+                    ? limit.of(Facts.builder(ZoneOffset.UTC).build())
+                    : OptionalDouble.empty();
         }
 
         @Override
@@ -442,6 +459,11 @@ public sealed interface Requirement {
             return !certain ? Outcome.close("only touched at the edge: " + says) : Outcome.breached(says);
         }
 
+        @Override
+        public boolean isOf(ZoneMet.Restriction other) {
+            return restriction == other;
+        }
+
         /** Whether one of the zones in the way does not hold at all times. */
         boolean someEnd(Facts facts) {
             return facts.zones().stream()
@@ -472,6 +494,15 @@ public sealed interface Requirement {
         @Override
         public List<HoldsPaper> papers() {
             return of.stream().flatMap(r -> r.papers().stream()).toList();
+        }
+
+        @Override
+        public OptionalDouble least(String quantity) {
+            return of.stream()
+                    .map(r -> r.least(quantity))
+                    .filter(OptionalDouble::isPresent)
+                    .mapToDouble(OptionalDouble::getAsDouble)
+                    .max();
         }
 
         @Override

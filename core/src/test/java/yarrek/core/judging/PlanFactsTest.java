@@ -10,15 +10,14 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
-import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
-import yarrek.core.weather.Observation;
 import yarrek.core.weather.Report;
+import yarrek.core.weather.SomeWeather;
 import yarrek.core.weather.Wind;
 
 /** From what is on file to the facts of a plan. */
@@ -173,25 +172,7 @@ class PlanFactsTest {
     }
 
     private static Report report(Instant at, double wind) {
-        Observation o = new Observation(
-                at,
-                OptionalDouble.empty(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.of(wind),
-                OptionalDouble.empty(),
-                10,
-                OptionalDouble.empty(),
-                List.of(),
-                List.of(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                Optional.empty(),
-                List.of());
-        return new Report(UUID.randomUUID(), at, Report.Kind.FORECAST, "", o, "test", "test", at);
+        return SomeWeather.report(Report.Kind.FORECAST, SomeWeather.wind(at, wind));
     }
 
     @Test

@@ -1,6 +1,9 @@
 package yarrek.core.rulebook;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static yarrek.core.rulebook.SomeRules.atMost;
+import static yarrek.core.rulebook.SomeRules.pack;
+import static yarrek.core.rulebook.SomeRules.rule;
 
 import java.time.Instant;
 import java.time.LocalDate;
@@ -19,54 +22,11 @@ import yarrek.core.time.Validity;
 class LookingAheadTest {
     private static final LocalDate DAY = LocalDate.of(2026, 5, 10);
 
-    private static Rule rule(String id, Severity severity, Layer layer, Condition when, Requirement requires) {
-        return new Rule(
-                id,
-                id,
-                layer,
-                layer == Layer.LAW ? Optional.of("EU") : Optional.empty(),
-                LocalDate.EPOCH,
-                Optional.empty(),
-                when,
-                Condition.NEVER,
-                requires,
-                severity,
-                "do it",
-                new Source("c", LocalDate.EPOCH, "high", "", ""),
-                Rule.Scope.BOTH,
-                false,
-                "conduct",
-                "",
-                "");
-    }
-
-    private static RulePack pack(Rule... rules) {
-        return new RulePack(
-                "EU",
-                "t",
-                Optional.of("EU"),
-                Optional.empty(),
-                false,
-                "1",
-                DAY,
-                "h",
-                List.of(),
-                Optional.empty(),
-                Optional.empty(),
-                List.of(),
-                List.of(rules));
-    }
-
     private static Facts.Builder facts() {
         return Facts.builder(ZoneOffset.UTC)
                 .word("jurisdiction", "EU", "t")
                 .window(new TimeWindow(Instant.parse("2026-05-10T10:00:00Z"), Instant.parse("2026-05-10T11:00:00Z")))
                 .papers(List.of());
-    }
-
-    private static Requirement.QuantityWithin atMost(String fact, double limit) {
-        return new Requirement.QuantityWithin(
-                fact, Bound.AT_MOST, new Limit.Constant(limit), Requirement.Closeness.USUAL);
     }
 
     private static final Rule HEIGHT =

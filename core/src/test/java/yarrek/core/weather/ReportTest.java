@@ -4,9 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
-import java.util.OptionalDouble;
-import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -17,25 +14,7 @@ class ReportTest {
     private static final Instant TEN = Instant.parse("2027-06-12T10:00:00Z");
 
     private static Report report(Instant at, Report.Kind kind, double wind) {
-        Observation o = new Observation(
-                at,
-                OptionalDouble.empty(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.of(wind),
-                OptionalDouble.empty(),
-                10,
-                OptionalDouble.empty(),
-                List.of(),
-                List.of(),
-                false,
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                OptionalDouble.empty(),
-                Optional.empty(),
-                List.of());
-        return new Report(UUID.randomUUID(), at, kind, "", o, "test", "test", at);
+        return SomeWeather.report(kind, SomeWeather.wind(at, wind));
     }
 
     @ParameterizedTest(name = "{0} minutes after: observation {1}, forecast {2}")
