@@ -73,6 +73,7 @@ class ExchangeTest extends BrowserTest {
         assertThat(count("aircraft where name = 'Saltmarsh two' and bought_on = '2026-09-03'"))
                 .isOne();
         jdbc.sql("delete from aircraft where serial like 'SM-%'").update();
+        changedByAnotherNode(jdbc, "aircraft names");
     }
 
     @Test

@@ -23,6 +23,7 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobPapers;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
+import yarrek.app.papers.PapersOnFile;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
 import yarrek.core.paper.Costs;
@@ -130,10 +131,58 @@ public class PaperDesk {
         };
     }
 
+    /**
+     * How the weave is looked at.
+     *
+     * @param at first day; null for some days before today
+     * @param law every one when empty
+     * @param holder a kind of holder or an identity; every one when empty
+     * @param job every one when empty
+     */
+    public record Asked(String zoom, LocalDate at, String law, String holder, String job) {}
+
+    /**
+     * All that the page of papers shows.
+     *
+     * @param papers the most pressing first
+     * @param covers empty for a pilot
+     * @param costs empty for a pilot
+     */
+    public record Page(
+            WeaveView weave,
+            List<Papers.Holder> holders,
+            List<Papers.Row> papers,
+            List<RecencyRow> recency,
+            Optional<List<Cover>> covers,
+            Optional<Costs> costs) {}
+
+    /**
+     * Everything of the page in one transaction, for its parts look at the same papers.
+     *
+     * @param year of the costs
+     * @param most rows of the weave
+     */
     @Transactional(readOnly = true)
-    public WeaveView weave(Viewer viewer, String zoom, LocalDate at, String law, String holder, String job, int most) {
+    public Page page(Viewer viewer, Asked asked, int year, int most) {
+        return new Page(
+                weave(viewer, asked, most),
+                holders(viewer),
+                papers.all().stream()
+                        .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
+                        .toList(),
+                recency(viewer),
+                viewer.isPilot() ? Optional.empty() : Optional.of(covers()),
+                viewer.isPilot() ? Optional.empty() : Optional.of(costs(year)));
+    }
+
+    @Transactional(readOnly = true)
+    public WeaveView weave(Viewer viewer, Asked asked, int most) {
+        String zoom = asked.zoom();
+        String law = asked.law();
+        String holder = asked.holder();
+        String job = asked.job();
         int days = days(zoom);
-        LocalDate from = at == null ? today().minusDays(days / 7) : at;
+        LocalDate from = asked.at() == null ? today().minusDays(days / 7) : asked.at();
         LocalDate through = from.plusDays(days - 1);
         List<Weave.JobSpan> spans = viewer.isPilot()
                 ? List.of()
@@ -246,11 +295,12 @@ public class PaperDesk {
     public List<RecencyRow> recency(Viewer viewer) {
         List<RecencyRow> rows = new ArrayList<>();
         LocalDate today = today();
-        for (Crew.PersonView p : crew.all()) {
-            if (!viewer.maySee(p.id())) {
-                continue;
-            }
-            List<PaperHeld> held = papers.held(Map.of(p.id(), "pilot"));
+        List<Crew.PersonView> people =
+                crew.all().stream().filter(p -> viewer.maySee(p.id())).toList();
+        PapersOnFile onFile =
+                papers.onFile(people.stream().map(Crew.PersonView::id).toList());
+        for (Crew.PersonView p : people) {
+            List<PaperHeld> held = onFile.held(Map.of(p.id(), "pilot"));
             for (String law : rulebook.jurisdictions().keySet()) {
                 Optional<Recency> recency = rulebook.recency(law);
                 boolean active =

@@ -78,8 +78,13 @@ class PaperDeskController {
             @RequestParam(value = "first", defaultValue = "0") int first,
             Model model) {
         Viewer viewer = Viewer.current();
-        fillWeave(desk.weave(viewer, zoom, day(at), law, holder, job, MOST_ROWS), model);
-        model.addAttribute("holders", desk.holders(viewer));
+        PaperDesk.Page page = desk.page(
+                viewer,
+                new PaperDesk.Asked(zoom, day(at), law, holder, job),
+                year == 0 ? desk.today().getYear() : year,
+                MOST_ROWS);
+        fillWeave(page.weave(), model);
+        model.addAttribute("holders", page.holders());
         model.addAttribute("laws", rulebook.jurisdictions());
         Map<UUID, String> soon =
                 new LinkedHashMap<>(viewer.isPilot() ? Map.of() : jobLists.openNames(viewer, MOST_JOBS));
@@ -87,11 +92,9 @@ class PaperDeskController {
             identity(job).ifPresent(id -> soon.putAll(jobs.names(List.of(id))));
         }
         model.addAttribute("jobs", soon);
-        List<Papers.Row> all = papers.all();
-        Map<UUID, String> names = names(all);
+        Map<UUID, String> names = names(page.papers());
         model.addAttribute("names", names);
-        List<Papers.Row> found = all.stream()
-                .filter(p -> !viewer.isPilot() || p.holderId().equals(viewer.personId()))
+        List<Papers.Row> found = page.papers().stream()
                 .filter(p -> names.containsKey(p.holderId()))
                 .filter(p -> has(q, p.kindWords(), p.number(), names.get(p.holderId())))
                 .toList();
@@ -101,11 +104,9 @@ class PaperDeskController {
                 "rows", found.stream().skip(Math.max(0, first)).limit(PAGE).toList());
         model.addAttribute("first", Math.max(0, first));
         model.addAttribute("page", PAGE);
-        model.addAttribute("recency", desk.recency(viewer));
-        if (!viewer.isPilot()) {
-            model.addAttribute("covers", desk.covers());
-            model.addAttribute("costs", desk.costs(year == 0 ? desk.today().getYear() : year));
-        }
+        model.addAttribute("recency", page.recency());
+        page.covers().ifPresent(c -> model.addAttribute("covers", c));
+        page.costs().ifPresent(c -> model.addAttribute("costs", c));
         return "documents/papers";
     }
 
@@ -132,10 +133,10 @@ class PaperDeskController {
         model.addAttribute("later", v.from().plusDays(step));
     }
 
-    private static final int PAGE = 100;
+    private static final int PAGE = 50;
 
     /** Rows of the weave on a page; the sheets hold all. */
-    private static final int MOST_ROWS = 80;
+    private static final int MOST_ROWS = 40;
 
     /** So many of the coming jobs are offered to look at; another is reached from its own page. */
     private static final int MOST_JOBS = 100;
@@ -167,7 +168,8 @@ class PaperDeskController {
             @RequestParam(value = "holder", defaultValue = "") String holder,
             @RequestParam(value = "job", defaultValue = "") String job,
             @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {
-        PaperDesk.WeaveView v = desk.weave(Viewer.current(), zoom, day(at), law, holder, job, Integer.MAX_VALUE);
+        PaperDesk.WeaveView v =
+                desk.weave(Viewer.current(), new PaperDesk.Asked(zoom, day(at), law, holder, job), Integer.MAX_VALUE);
         Pdf.Sheet s = Pdf.Sheet.of(sheet);
         // units of the drawing on the sheet less its edges; rows are cut into as many drawings as sheets are needed
         int rows = s == Pdf.Sheet.A3 ? 46 : 30;

@@ -20,8 +20,10 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.Stamps;
 import yarrek.core.judging.Built;
 import yarrek.core.judging.Craft;
 import yarrek.core.mass.Headroom;
@@ -162,11 +164,13 @@ public class Fleet {
     /** A build changed; jobs that use it are judged again. */
     public record BuildChanged(UUID buildId, String what) {}
 
+    private final Held<Map<UUID, String>> names;
     private final EntityManager em;
     private final ApplicationEventPublisher events;
     private final Rulebook rulebook;
 
-    Fleet(EntityManager em, ApplicationEventPublisher events, Rulebook rulebook) {
+    Fleet(EntityManager em, ApplicationEventPublisher events, Rulebook rulebook, Stamps stamps) {
+        this.names = stamps.holding("aircraft names", this::readNames);
         this.em = em;
         this.events = events;
         this.rulebook = rulebook;
@@ -375,6 +379,7 @@ public class Fleet {
             em.persist(a);
         }
         em.flush();
+        names.changed();
         buildsChanged(
                 "select b.id from BuildEntity b where b.aircraft.id = :id",
                 a.id,
@@ -468,9 +473,13 @@ public class Fleet {
 
     @Transactional(readOnly = true)
     public Map<UUID, String> aircraftNames() {
+        return names.get();
+    }
+
+    private Map<UUID, String> readNames() {
         return em.createQuery("select a.id, a.name from AircraftEntity a", Object[].class)
                 .getResultStream()
-                .collect(Collectors.toMap(r -> (UUID) r[0], r -> (String) r[1]));
+                .collect(Collectors.toUnmodifiableMap(r -> (UUID) r[0], r -> (String) r[1]));
     }
 
     @Transactional(readOnly = true)

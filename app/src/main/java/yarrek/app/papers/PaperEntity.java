@@ -4,6 +4,7 @@ import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
+import jakarta.persistence.Transient;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -61,13 +62,55 @@ class PaperEntity {
     String enteredBy;
     Instant enteredAt;
 
+    /** Of a copy, which nobody changes; else null. */
+    @Transient
+    private Paper made;
+
     protected PaperEntity() {} // for JPA only
 
     PaperEntity(UUID id) {
         this.id = id;
     }
 
+    /** The same, of no session: for holding in memory, where nobody changes it. */
+    PaperEntity copy() {
+        PaperEntity c = new PaperEntity(id);
+        c.version = version;
+        c.kind = kind;
+        c.level = level;
+        c.number = number;
+        c.issuer = issuer;
+        c.jurisdiction = jurisdiction;
+        c.holderKind = holderKind;
+        c.holderId = holderId;
+        c.issuedOn = issuedOn;
+        c.validFrom = validFrom;
+        c.validTo = validTo;
+        c.endKnown = endKnown;
+        c.zone = zone;
+        c.leadDays = leadDays;
+        c.conditions = conditions;
+        c.verifiedWhere = verifiedWhere;
+        c.amountSdr = amountSdr;
+        c.lifts = lifts;
+        c.cost = cost;
+        c.currency = currency;
+        c.renewEarlyDays = renewEarlyDays;
+        c.needs = needs;
+        c.verifiedBy = verifiedBy;
+        c.verifiedOn = verifiedOn;
+        c.amount = amount;
+        c.amountCurrency = amountCurrency;
+        c.enteredBy = enteredBy;
+        c.enteredAt = enteredAt;
+        c.made = c.paper();
+        return c;
+    }
+
     Paper paper() {
+        if (made != null) {
+            return made;
+        }
         return new Paper(
                 id.toString(),
                 kind,

@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -165,11 +166,13 @@ public class Papers {
     public record Changed(String holderKind, UUID holderId) {}
 
     private final Held<List<Kind>> kinds;
+    private final Held<List<PaperEntity>> every;
     private final EntityManager em;
     private final Clock clock;
     private final ApplicationEventPublisher events;
 
     Papers(EntityManager em, Clock clock, ApplicationEventPublisher events, Stamps stamps) {
+        this.every = stamps.holding("papers", this::readEvery);
         this.kinds = stamps.holding("paper kinds", this::readKinds);
         this.em = em;
         this.clock = clock;
@@ -227,6 +230,7 @@ public class Papers {
             em.persist(p);
         }
         em.flush();
+        every.changed();
         events.publishEvent(new Changed(p.holderKind, p.holderId));
         return p.id;
     }
@@ -432,6 +436,7 @@ public class Papers {
         PaperEntity p = entity(id);
         em.remove(p);
         em.flush();
+        every.changed();
         events.publishEvent(new Changed(p.holderKind, p.holderId));
     }
 
@@ -491,21 +496,46 @@ public class Papers {
     public List<Row> all() {
         Map<String, String> words = kindWords();
         Set<String> insuring = insuring();
-        return em.createQuery("from PaperEntity p", PaperEntity.class)
-                .getResultStream()
+        return every().stream()
                 .map(p -> row(p, words, insuring))
                 .sorted(MOST_PRESSING)
                 .toList();
     }
+
+    /** Every paper as it is on file, by its beginning; not to be changed. */
+    private List<PaperEntity> every() {
+        return every.get();
+    }
+
+    private List<PaperEntity> readEvery() {
+        return em.createQuery("from PaperEntity p order by p.validFrom", PaperEntity.class)
+                .getResultStream()
+                .map(PaperEntity::copy)
+                .toList();
+    }
+
+    /** Papers for whose end something has to be done now, and those whose end is not known; the most pressing first. */
+    @Transactional(readOnly = true)
+    public List<Row> due() {
+        Map<String, String> words = kindWords();
+        Set<String> insuring = insuring();
+        Instant now = clock.instant();
+        return every().stream()
+                .filter(p -> DUE.contains(p.paper().state(now, List.of())))
+                .map(p -> row(p, words, insuring))
+                .sorted(MOST_PRESSING)
+                .toList();
+    }
+
+    private static final Set<PaperState> DUE = EnumSet.of(PaperState.ACT_SOON, PaperState.RUN_OUT, PaperState.UNKNOWN);
 
     /** Papers of these kinds, in the same order as {@link #all()}. */
     @Transactional(readOnly = true)
     public List<Row> ofKinds(Collection<String> kinds) {
         Map<String, String> words = kindWords();
         Set<String> insuring = insuring();
-        return em.createQuery("from PaperEntity p where p.kind in :k", PaperEntity.class)
-                .setParameter("k", kinds)
-                .getResultStream()
+        return every().stream()
+                .filter(p -> kinds.contains(p.kind))
                 .map(p -> row(p, words, insuring))
                 .sorted(MOST_PRESSING)
                 .toList();
@@ -522,10 +552,9 @@ public class Papers {
         }
         Map<String, String> words = kindWords();
         Set<String> insuring = insuring();
-        return em.createQuery(
-                        "from PaperEntity p where p.holderId in :ids order by p.kind, p.validFrom", PaperEntity.class)
-                .setParameter("ids", holders)
-                .getResultStream()
+        return every().stream()
+                .filter(p -> holders.contains(p.holderId))
+                .sorted(Comparator.comparing((PaperEntity p) -> p.kind))
                 .map(p -> row(p, words, insuring))
                 .toList();
     }
@@ -581,15 +610,12 @@ public class Papers {
         return onFile(roleByHolder.keySet()).held(roleByHolder);
     }
 
-    /** The papers of these holders, in one statement. */
+    /** The papers of these holders. */
     @Transactional(readOnly = true)
     public PapersOnFile onFile(Collection<UUID> holders) {
+        Set<UUID> of = Set.copyOf(holders);
         return new PapersOnFile(
-                holders.isEmpty()
-                        ? List.of()
-                        : em.createQuery("from PaperEntity p where p.holderId in :ids", PaperEntity.class)
-                                .setParameter("ids", holders)
-                                .getResultList());
+                every().stream().filter(p -> of.contains(p.holderId)).toList());
     }
 
     /** The weave of these holders, in their order, with the jobs across them. Only rows with papers or needs appear. */
@@ -608,15 +634,11 @@ public class Papers {
             List<Weave.JobSpan> jobs,
             Optional<String> law) {
         Map<UUID, List<Paper>> byHolder = new HashMap<>();
-        List<UUID> ids = holders.stream().map(Holder::id).toList();
-        if (!ids.isEmpty()) {
-            em.createQuery("from PaperEntity p where p.holderId in :ids order by p.validFrom", PaperEntity.class)
-                    .setParameter("ids", ids)
-                    .getResultStream()
-                    .filter(p -> p.held("").countsIn(law))
-                    .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
-                            .add(p.paper()));
-        }
+        Set<UUID> ids = holders.stream().map(Holder::id).collect(Collectors.toSet());
+        every().stream()
+                .filter(p -> ids.contains(p.holderId) && p.held("").countsIn(law))
+                .forEach(p -> byHolder.computeIfAbsent(p.holderId, k -> new ArrayList<>())
+                        .add(p.paper()));
         List<Weave.Holding> holdings = holders.stream()
                 .map(h -> new Weave.Holding(h.id().toString(), h.name(), byHolder.getOrDefault(h.id(), List.of())))
                 .toList();
@@ -626,9 +648,8 @@ public class Papers {
     /** The papers of a holder as the core sees them. */
     @Transactional(readOnly = true)
     public List<Paper> papersOf(UUID holder) {
-        return em.createQuery("from PaperEntity p where p.holderId = :id", PaperEntity.class)
-                .setParameter("id", holder)
-                .getResultStream()
+        return every().stream()
+                .filter(p -> p.holderId.equals(holder))
                 .map(PaperEntity::paper)
                 .toList();
     }
@@ -636,8 +657,7 @@ public class Papers {
     /** Every paper as a cost. */
     @Transactional(readOnly = true)
     public List<Costs.Item> costs() {
-        return em.createQuery("from PaperEntity p", PaperEntity.class)
-                .getResultStream()
+        return every().stream()
                 .map(p -> new Costs.Item(
                         Optional.ofNullable(p.issuedOn != null ? p.issuedOn : p.validFrom),
                         Optional.ofNullable(p.validTo),

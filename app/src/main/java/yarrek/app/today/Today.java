@@ -7,8 +7,10 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
@@ -281,21 +283,19 @@ public class Today {
             List<Weave.JobSpan> spans,
             List<Item> items) {
         Map<UUID, String> names = names(operator);
-        List<Papers.Row> all = papers.all();
-        Map<UUID, List<Papers.Row>> byHolder = all.stream().collect(Collectors.groupingBy(Papers.Row::holderId));
-        for (Papers.Row p : all) {
+        List<Papers.Row> due = papers.due();
+        Map<UUID, List<Papers.Row>> byHolder =
+                papers.of(due.stream().map(Papers.Row::holderId).collect(Collectors.toSet())).stream()
+                        .collect(Collectors.groupingBy(Papers.Row::holderId));
+        Set<List<String>> wanted = new HashSet<>();
+        spans.forEach(s -> s.needs().forEach(n -> wanted.add(List.of(n.holderId(), n.kind()))));
+        for (Papers.Row p : due) {
             boolean mine = !viewer.isPilot() || p.holderId().equals(viewer.personId());
-            boolean due = p.state() == PaperState.ACT_SOON
-                    || p.state() == PaperState.RUN_OUT
-                    || p.state() == PaperState.UNKNOWN;
             String holder = names.get(p.holderId());
-            if (!mine || !due || holder == null || replaced(p, byHolder.get(p.holderId()), today)) {
+            if (!mine || holder == null || replaced(p, byHolder.get(p.holderId()), today)) {
                 continue;
             }
-            boolean needed = spans.stream()
-                    .anyMatch(s -> s.needs().stream()
-                            .anyMatch(n -> n.holderId().equals(p.holderId().toString())
-                                    && n.kind().equals(p.kind())));
+            boolean needed = wanted.contains(List.of(p.holderId().toString(), p.kind()));
             LocalDate by = p.actBy() == null ? today : p.actBy();
             boolean late = by.isBefore(today);
             String end = p.validTo() == null

@@ -126,16 +126,22 @@ public record Weave(
         Scale scale = new Scale(
                 from.atStartOfDay(zone).toInstant(),
                 through.plusDays(1).atStartOfDay(zone).toInstant());
-        Map<String, List<Wanted>> byHolder = new HashMap<>();
+        Map<String, Map<String, List<Wanted>>> byHolderAndKind = new HashMap<>();
         for (JobSpan job : jobs) {
             for (Need need : job.needs()) {
-                byHolder.computeIfAbsent(need.holderId(), k -> new ArrayList<>())
+                byHolderAndKind
+                        .computeIfAbsent(need.holderId(), k -> new HashMap<>())
+                        .computeIfAbsent(need.kind(), k -> new ArrayList<>())
                         .add(new Wanted(job, need));
             }
         }
         List<Row> laid = new ArrayList<>();
         for (RowInput row : rows) {
-            laid.add(layRow(row, scale, now, byHolder.getOrDefault(row.holderId(), List.of())));
+            laid.add(layRow(
+                    row,
+                    scale,
+                    now,
+                    byHolderAndKind.getOrDefault(row.holderId(), Map.of()).getOrDefault(row.kind(), List.of())));
         }
         List<Strand> strands = strands(scale, jobs);
         List<Tick> ticks = new ArrayList<>();
@@ -176,7 +182,7 @@ public record Weave(
     }
 
     /** Drawn no nearer than this: two jobs that begin within it are one strand, two gaps one knot. */
-    private static final double APART = 1 / 400.0;
+    private static final double APART = 1 / 200.0;
 
     private static long place(double at) {
         return Math.round(at / APART);
@@ -224,6 +230,16 @@ public record Weave(
                 .toList();
     }
 
+    /** Asked some ten thousand times a page, so without a stream. */
+    private static boolean covered(List<Life> lives, TimeWindow w, Set<String> anyLevel) {
+        for (Life l : lives) {
+            if (l.covers(w) && l.isOf(anyLevel)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private static Row layRow(RowInput row, Scale scale, Instant now, List<Wanted> wanted) {
         List<Bar> bars = new ArrayList<>();
         List<Knot> knots = new ArrayList<>();
@@ -234,12 +250,11 @@ public record Weave(
             Need need = x.need();
             boolean elsewhere = !need.anyLevel().isEmpty()
                     && row.level().map(l -> !need.anyLevel().contains(l)).orElse(false);
-            if (!need.kind().equals(row.kind()) || elsewhere) {
+            if (elsewhere) {
                 continue;
             }
             for (TimeWindow w : job.windows()) {
-                boolean covered = lives.stream().anyMatch(l -> l.covers(w) && l.isOf(need.anyLevel()));
-                if (!covered && !w.end().isBefore(now)) {
+                if (!covered(lives, w, need.anyLevel()) && !w.end().isBefore(now)) {
                     worst = PaperState.GAP;
                     if (scale.shows(w.start(), w.end())) {
                         knots.add(new Knot(
