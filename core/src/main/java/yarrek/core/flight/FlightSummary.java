@@ -2,6 +2,7 @@ package yarrek.core.flight;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import yarrek.core.geo.Geodesy;
@@ -192,13 +193,13 @@ public record FlightSummary(
                     continue;
                 }
                 if (previous >= 0) {
-                    double step = Geodesy.distanceM(lat[previous], lon[previous], lat[i], lon[i]);
+                    double step = Geodesy.stepM(lat[previous], lon[previous], lat[i], lon[i]);
                     path += jump(step, t[i] - t[previous]) ? 0 : step;
                 }
                 if (speedFrom < 0) {
                     speedFrom = i;
                 } else if (t[i] - t[speedFrom] >= SPEED_STEP_S) {
-                    double step = Geodesy.distanceM(lat[speedFrom], lon[speedFrom], lat[i], lon[i]);
+                    double step = Geodesy.stepM(lat[speedFrom], lon[speedFrom], lat[i], lon[i]);
                     double v = step / (t[i] - t[speedFrom]);
                     if (!jump(step, t[i] - t[speedFrom])) {
                         derivedSpeed = Double.isNaN(derivedSpeed) ? v : Math.max(derivedSpeed, v);
@@ -348,11 +349,15 @@ public record FlightSummary(
         /** Least voltage of any cell, or the greatest difference between two cells at one moment. */
         private OptionalDouble cells(boolean spread) {
             double result = Double.NaN;
-            for (int i = span.shareFrom(); i <= span.shareTo(); i++) {
+            List<double[]> cells = trace.channels().stream()
+                    .filter(Channel::isCell)
+                    .map(trace::column)
+                    .toList();
+            for (int i = span.shareFrom(); !cells.isEmpty() && i <= span.shareTo(); i++) {
                 double low = Double.NaN;
                 double high = Double.NaN;
-                for (Channel c : trace.channels()) {
-                    double v = c.isCell() ? trace.at(c, i) : Double.NaN;
+                for (double[] cell : cells) {
+                    double v = cell[i];
                     if (!Double.isNaN(v)) {
                         low = low <= v ? low : v;
                         high = high >= v ? high : v;

@@ -16,6 +16,31 @@ public final class Geodesy {
         return Geodesic.WGS84.Inverse(lat1Deg, lon1Deg, lat2Deg, lon2Deg, GeodesicMask.DISTANCE).s12;
     }
 
+    private static final double FIRST_ECCENTRICITY_SQUARED = 0.00669437999014;
+    private static final double EQUATOR_M = 6_378_137;
+    private static final double SHORT_DEG = 0.01;
+    private static final double FARTHEST_NORTH_DEG = 85;
+
+    /**
+     * The same for one step of many, such as between the samples of a log: below some kilometre by the radii of curvature at
+     * the middle latitude, which is within a millionth of the geodesic and some ten times as quick; above it the geodesic.
+     */
+    public static double stepM(double lat1Deg, double lon1Deg, double lat2Deg, double lon2Deg) {
+        double north = lat2Deg - lat1Deg;
+        double east = lon2Deg - lon1Deg;
+        if (!(Math.abs(north) < SHORT_DEG && Math.abs(east) < SHORT_DEG && Math.abs(lat1Deg) < FARTHEST_NORTH_DEG)) {
+            return distanceM(lat1Deg, lon1Deg, lat2Deg, lon2Deg);
+        }
+        double middle = Math.toRadians((lat1Deg + lat2Deg) / 2);
+        double sin = Math.sin(middle);
+        double w2 = 1 - FIRST_ECCENTRICITY_SQUARED * sin * sin;
+        double prime = EQUATOR_M / Math.sqrt(w2);
+        double meridian = prime * (1 - FIRST_ECCENTRICITY_SQUARED) / w2;
+        double y = Math.toRadians(north) * meridian;
+        double x = Math.toRadians(east) * prime * Math.cos(middle);
+        return Math.sqrt(x * x + y * y);
+    }
+
     public static double distanceM(Position from, Position to) {
         return distanceM(from.latitudeDeg(), from.longitudeDeg(), to.latitudeDeg(), to.longitudeDeg());
     }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 
 /** When a rule applies. A typed tree; facts that are not known make it not known unless the rest decides. */
@@ -16,6 +17,9 @@ public sealed interface Condition {
     Condition NEVER = new Any(List.of());
 
     Truth test(Facts facts);
+
+    /** The same as {@link #test} at each moment of a flight over which some of its facts change. */
+    IntFunction<Truth> overTime(Moments m);
 
     /** Names of every fact it speaks of. */
     Set<String> factNames();
@@ -46,6 +50,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.folded(of, m, Truth.YES, Truth::and);
+        }
+
+        @Override
         public Truth test(Facts facts) {
             Truth truth = Truth.YES;
             for (Condition c : of) {
@@ -73,6 +82,11 @@ public sealed interface Condition {
     record Any(List<Condition> of) implements Condition {
         public Any {
             of = List.copyOf(of);
+        }
+
+        @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.folded(of, m, Truth.NO, Truth::or);
         }
 
         @Override
@@ -107,6 +121,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.not(of, m);
+        }
+
+        @Override
         public List<Undecided> undecided(Facts facts) {
             return of.undecided(facts);
         }
@@ -126,12 +145,21 @@ public sealed interface Condition {
     record QuantityIs(String fact, Bound bound, Limit limit) implements Condition {
         @Override
         public Truth test(Facts facts) {
-            FactValue.Quantity q = facts.quantity(fact);
-            Optional<Limit.Span> at = limit.span(facts);
+            return test(facts.quantity(fact), limit.span(facts));
+        }
+
+        private Truth test(FactValue.Quantity q, Optional<Limit.Span> at) {
             if (q == null || at.isEmpty()) {
                 return Truth.UNKNOWN;
             }
             return bound.surely(q, at.get()) ? Truth.YES : bound.possibly(q, at.get()) ? Truth.UNKNOWN : Truth.NO;
+        }
+
+        @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            IntFunction<FactValue.Quantity> quantity = m.quantities(fact);
+            IntFunction<Optional<Limit.Span>> limits = limit.overTime(m);
+            return i -> test(quantity.apply(i), limits.apply(i));
         }
 
         @Override
@@ -173,6 +201,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.each(this, m);
+        }
+
+        @Override
         public List<Undecided> undecided(Facts facts) {
             return absent(this, facts);
         }
@@ -203,6 +236,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.each(this, m);
+        }
+
+        @Override
         public List<Undecided> undecided(Facts facts) {
             return absent(this, facts);
         }
@@ -224,6 +262,11 @@ public sealed interface Condition {
             return facts.get(fact)
                     .map(k -> Truth.of(((FactValue.YesNo) k.value()).value() == value))
                     .orElse(Truth.UNKNOWN);
+        }
+
+        @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.each(this, m);
         }
 
         @Override
@@ -251,6 +294,11 @@ public sealed interface Condition {
         }
 
         @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.each(this, m);
+        }
+
+        @Override
         public List<Undecided> undecided(Facts facts) {
             return absent(this, facts);
         }
@@ -275,6 +323,11 @@ public sealed interface Condition {
         @Override
         public Truth test(Facts facts) {
             return Truth.of(facts.get(fact).isPresent());
+        }
+
+        @Override
+        public IntFunction<Truth> overTime(Moments m) {
+            return OverTime.each(this, m);
         }
 
         @Override

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntFunction;
 import yarrek.core.trace.Trace;
 import yarrek.core.units.Finite;
 
@@ -323,25 +324,26 @@ public final class FlightFacts {
 
     /** The general way: the rule on the facts of each moment; the most pressing answer of the flight is the answer. */
     private Finding judgeMomentByMoment(Rule rule) {
-        Moment moment = new Moment();
+        Moments moments = new Moments(constant, series);
+        IntFunction<Truth> appliesAt = OverTime.applies(rule, moments);
+        OverTime required = OverTime.of(rule.requires(), moments);
         boolean[] breached = new boolean[times.length];
         double[] margins = new double[times.length];
         Verdict worst = null;
         double least = Double.POSITIVE_INFINITY;
         int worstAt = 0;
         for (int i = 0; i < times.length; i++) {
-            moment.index = i;
-            Truth applies = rule.applies(moment);
+            Truth applies = appliesAt.apply(i);
             Verdict v = applies == Truth.NO
                     ? Verdict.NOT_APPLICABLE
-                    : rule.requires().verdict(moment);
+                    : required.verdict().apply(i);
             if (applies == Truth.UNKNOWN && v != Verdict.MET) {
                 v = Verdict.NOT_KNOWN;
             }
             breached[i] = v == Verdict.BREACHED;
             double margin = applies == Truth.NO
                     ? Double.POSITIVE_INFINITY
-                    : rule.requires().margin(moment);
+                    : required.margin().applyAsDouble(i);
             margins[i] = margin;
             if (worst == null || v.compareTo(worst) < 0 || (v == worst && margin < least)) {
                 worst = v;
@@ -349,7 +351,7 @@ public final class FlightFacts {
                 worstAt = i;
             }
         }
-        moment.index = worstAt;
+        Facts moment = moments.at(worstAt);
         Truth applies = rule.applies(moment);
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
@@ -372,50 +374,20 @@ public final class FlightFacts {
             if (in && open < 0) {
                 open = i;
             } else if (!in && open >= 0) {
-                moment.index = open;
+                int at = open;
                 for (int k = open; k < i; k++) {
-                    moment.index = margins[k] < margins[moment.index] ? k : moment.index;
+                    at = margins[k] < margins[at] ? k : at;
                 }
+                Optional<Gauge> gauge = rule.requires().judge(moments.at(at)).gauge();
                 intervals.add(new Interval(
                         times[open],
                         times[i - 1],
-                        times[moment.index],
-                        rule.requires().judge(moment).gauge().map(Gauge::value).orElse(Double.NaN)));
+                        times[at],
+                        gauge.map(Gauge::value).orElse(Double.NaN)));
                 open = -1;
             }
         }
-        moment.index = worstAt;
+        moment = moments.at(worstAt);
         return rule.finding(applies, rule.requires().judge(moment), moment, intervals);
-    }
-
-    /** The facts at one moment: series at an index over the constant ones. */
-    private final class Moment extends Facts {
-        private int index;
-
-        private Moment() {
-            super(constant);
-        }
-
-        @Override
-        public Optional<Known> get(String name) {
-            Series s = series.get(name);
-            if (s == null) {
-                return super.get(name);
-            }
-            FactValue.Quantity q = quantity(name);
-            return q == null ? Optional.empty() : Optional.of(new Known(q, s.source()));
-        }
-
-        @Override
-        FactValue.Quantity quantity(String name) {
-            Series s = series.get(name);
-            if (s == null) {
-                return super.quantity(name);
-            }
-            double v = s.values()[index];
-            return Double.isNaN(v)
-                    ? null
-                    : new FactValue.Quantity(v, Double.isNaN(s.uncertainty()) ? 0 : s.uncertainty());
-        }
     }
 }

@@ -7,6 +7,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import yarrek.core.units.Finite;
 
@@ -31,6 +32,15 @@ public sealed interface Limit {
 
     /** The limit for these facts with what their uncertainty leaves open; empty when what it depends on is not known. */
     Optional<Span> span(Facts facts);
+
+    /** The same at each moment of a flight. */
+    default IntFunction<Optional<Span>> overTime(Moments m) {
+        if (m.moves(factNames())) {
+            return i -> span(m.at(i));
+        }
+        Optional<Span> always = span(m.constant());
+        return i -> always;
+    }
 
     Set<String> factNames();
 
@@ -107,7 +117,16 @@ public sealed interface Limit {
 
         @Override
         public Optional<Span> span(Facts facts) {
-            FactValue.Quantity q = facts.quantity(fact);
+            return span(facts.quantity(fact));
+        }
+
+        @Override
+        public IntFunction<Optional<Span>> overTime(Moments m) {
+            IntFunction<FactValue.Quantity> quantity = m.quantities(fact);
+            return i -> span(quantity.apply(i));
+        }
+
+        private Optional<Span> span(FactValue.Quantity q) {
             if (q == null) {
                 return Optional.empty();
             }

@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import yarrek.core.time.TimeWindow;
 
@@ -32,6 +33,11 @@ public sealed interface Requirement {
     /** Distance left to the nearest limit, for finding the worst moment; infinite where nothing is measured. */
     default double margin(Facts facts) {
         return Double.POSITIVE_INFINITY;
+    }
+
+    /** The same as {@link #verdict} and {@link #margin} at each moment of a flight over which some of its facts change. */
+    default OverTime overTime(Moments m) {
+        return new OverTime(i -> verdict(m.at(i)), i -> margin(m.at(i)));
     }
 
     /** How many of its single parts do not comply. */
@@ -136,16 +142,30 @@ public sealed interface Requirement {
 
         @Override
         public Verdict verdict(Facts facts) {
-            FactValue.Quantity q = facts.quantity(fact);
-            Optional<Limit.Span> at = limit.span(facts);
-            return q == null || at.isEmpty() ? Verdict.NOT_KNOWN : closeness.verdict(q, at.get(), bound);
+            return verdict(facts.quantity(fact), limit.span(facts));
         }
 
         @Override
         public double margin(Facts facts) {
-            FactValue.Quantity q = facts.quantity(fact);
-            OptionalDouble at = limit.of(facts);
-            return q == null || at.isEmpty() ? Double.POSITIVE_INFINITY : bound.margin(q.value(), at.getAsDouble());
+            return margin(facts.quantity(fact), limit.span(facts));
+        }
+
+        @Override
+        public OverTime overTime(Moments m) {
+            IntFunction<FactValue.Quantity> quantity = m.quantities(fact);
+            IntFunction<Optional<Limit.Span>> limits = limit.overTime(m);
+            return new OverTime(
+                    i -> verdict(quantity.apply(i), limits.apply(i)), i -> margin(quantity.apply(i), limits.apply(i)));
+        }
+
+        private Verdict verdict(FactValue.Quantity q, Optional<Limit.Span> at) {
+            return q == null || at.isEmpty() ? Verdict.NOT_KNOWN : closeness.verdict(q, at.get(), bound);
+        }
+
+        private double margin(FactValue.Quantity q, Optional<Limit.Span> at) {
+            return q == null || at.isEmpty()
+                    ? Double.POSITIVE_INFINITY
+                    : bound.margin(q.value(), at.get().at());
         }
 
         Outcome outcome(FactValue.Quantity q, double least, double greatest, Limit.Span at) {
@@ -492,6 +512,11 @@ public sealed interface Requirement {
         }
 
         @Override
+        public OverTime overTime(Moments m) {
+            return OverTime.all(of, m);
+        }
+
+        @Override
         public List<HoldsPaper> papers() {
             return of.stream().flatMap(r -> r.papers().stream()).toList();
         }
@@ -540,6 +565,11 @@ public sealed interface Requirement {
     record AnyOf(List<Requirement> of) implements Requirement {
         public AnyOf {
             of = List.copyOf(of);
+        }
+
+        @Override
+        public OverTime overTime(Moments m) {
+            return OverTime.any(of, m);
         }
 
         @Override

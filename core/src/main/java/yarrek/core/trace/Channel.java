@@ -39,6 +39,8 @@ public enum Channel {
     STICK_ROLL(1e-3),
     HOME_SET(1);
 
+    private static final java.util.List<Channel> CELLS =
+            java.util.Arrays.stream(values()).filter(Channel::isCell).toList();
     private static final int MAX_CELLS = 12;
 
     private final double step;
@@ -60,7 +62,7 @@ public enum Channel {
         if (!(number >= 1 && number <= MAX_CELLS)) {
             throw new IllegalArgumentException("cell must be 1 to " + MAX_CELLS + ", got " + number);
         }
-        return valueOf("CELL_" + number + "_V");
+        return CELLS.get(number - 1);
     }
 
     public boolean isCell() {

@@ -26,6 +26,20 @@ class GeoTest {
     }
 
     @Test
+    void aStepIsTheGeodesicToAMillionthWhateverItsLengthAndPlace() {
+        Random random = new Random(5);
+        for (int i = 0; i < 20_000; i++) {
+            Position a = new Position(random.nextDouble() * 178 - 89, random.nextDouble() * 360 - 180);
+            double d = Math.pow(10, random.nextDouble() * 5 - 2); // a centimetre to a kilometre, and beyond
+            Position b = Geodesy.destination(a, random.nextDouble() * 360, d);
+            double geodesic = Geodesy.distanceM(a, b);
+            assertThat(Geodesy.stepM(a.latitudeDeg(), a.longitudeDeg(), b.latitudeDeg(), b.longitudeDeg()))
+                    .as("%s to %s", a, b)
+                    .isCloseTo(geodesic, within(geodesic * 1e-6 + 1e-6));
+        }
+    }
+
+    @Test
     void distanceIsSymmetricAndDestinationComesBack() {
         Random random = new Random(3);
         for (int i = 0; i < 300; i++) {

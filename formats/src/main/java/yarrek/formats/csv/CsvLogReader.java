@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -50,6 +51,7 @@ public final class CsvLogReader {
     private final ReadingPlan plan;
     private final TraceBuilder builder = new TraceBuilder();
     private final int[] cellNumber;
+    private final Optional<String> zeroBytesNote;
     private int timeColumn = -1;
     private int dateColumn = -1;
     private int clockColumn = -1;
@@ -63,6 +65,7 @@ public final class CsvLogReader {
     private CsvLogReader(CsvSheet sheet, ReadingPlan plan) {
         this.sheet = sheet;
         this.plan = plan;
+        this.zeroBytesNote = sheet.zeroBytesNote();
         this.cellNumber = new int[plan.columns().size()];
         int cells = 0;
         for (int i = 0; i < plan.columns().size(); i++) {
@@ -100,7 +103,7 @@ public final class CsvLogReader {
 
     private LogReading rows() throws BrokenFileException {
         sheet.encodingNote().ifPresent(builder::note);
-        sheet.zeroBytesNote().ifPresent(builder::note);
+        zeroBytesNote.ifPresent(builder::note);
         for (ColumnPlan c : plan.columns()) {
             if (c.assumed() && c.role() != ColumnRole.IGNORE) {
                 builder.note("column '" + c.header() + "' does not say it, and is taken as "
@@ -261,7 +264,8 @@ public final class CsvLogReader {
     }
 
     private String text(CsvRecord record, int index) {
-        String s = record.getField(index).replace('\0', '\uFFFD').strip();
+        String s = record.getField(index).strip();
+        s = zeroBytesNote.isPresent() ? s.replace('\0', '\uFFFD') : s;
         return s.length() > CsvSheet.MAX_CELL ? s.substring(0, CsvSheet.MAX_CELL) : s;
     }
 

@@ -186,18 +186,15 @@ public final class TraceBuilder {
             first++;
         }
         long zero = micros[first];
-        Map<Channel, double[]> cut = new EnumMap<>(Channel.class);
-        columns.forEach((c, v) -> cut.put(c, new double[seconds.length]));
         for (int i = 0; i < rows; i++) {
             if (keep[i]) {
-                int k = newIndex[i];
-                seconds[k] = (micros[i] - zero) / MICRO;
-                lineOf[k] = lines[i];
-                for (Map.Entry<Channel, double[]> e : cut.entrySet()) {
-                    e.getValue()[k] = columns.get(e.getKey())[i];
-                }
+                seconds[newIndex[i]] = (micros[i] - zero) / MICRO;
+                lineOf[newIndex[i]] = lines[i];
             }
         }
+        boolean whole = kept == rows;
+        Map<Channel, double[]> cut = new EnumMap<>(Channel.class);
+        columns.forEach((c, v) -> cut.put(c, whole ? Arrays.copyOf(v, rows) : kept(v, newIndex, seconds.length)));
         Instant start = Instant.ofEpochSecond(Math.floorDiv(zero, 1_000_000L), Math.floorMod(zero, 1_000_000L) * 1000L);
         List<Trace.Message> said = new ArrayList<>();
         for (int i = 0; i < messages.size(); i++) {
@@ -216,6 +213,16 @@ public final class TraceBuilder {
         jumps(seconds, cut, lineOf);
         holes(start, seconds);
         return new LogReading(new Trace(start, seconds, cut, said, changes), problems, problemCount, notes, truncated);
+    }
+
+    private double[] kept(double[] all, int[] newIndex, int kept) {
+        double[] cut = new double[kept];
+        for (int i = 0; i < rows; i++) {
+            if (newIndex[i] >= 0) {
+                cut[newIndex[i]] = all[i];
+            }
+        }
+        return cut;
     }
 
     /**
