@@ -332,6 +332,7 @@ class PagesTest extends BrowserTest {
                 "/incidents",
                 "/rulebook",
                 "/rulebook/words",
+                "/rulebook/touched?rule=EU-HEIGHT-120",
                 "/rulebook/own",
                 "/rulebook/own/new",
                 "/rulebook/packs",

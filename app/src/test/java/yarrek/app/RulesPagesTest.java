@@ -52,6 +52,20 @@ class RulesPagesTest extends BrowserTest {
 
     /** One page for all that is done in the background: how far, what failed and why. */
     @Test
+    void aRuleLeadsToTheJobsItSpeaksOf() {
+        signIn("manager");
+        page.navigate(address("/rulebook?q=EU-INSURANCE-AMOUNT"));
+        page.locator("table.rules a:has-text('where it applies')").first().click();
+        assertThat(page.locator("h1")).hasText("Where a rule applies");
+        String planned =
+                "select count(*) from job j join finding f on f.subject_id = j.id join kept_words w on w.id = f.words_id"
+                        + " where w.rule_id = 'EU-INSURANCE-AMOUNT' and j.state = 'PLANNED' and j.last_day >= current_date";
+        assertThat(page.locator("h2").first()).hasText("Planned jobs, " + id(planned));
+        page.locator("table a").first().click();
+        assertThat(page.locator("main")).containsText("Amount of the liability cover");
+    }
+
+    @Test
     void workInTheBackgroundSaysHowItWent() {
         List<UUID> some = List.of(UUID.randomUUID(), UUID.randomUUID(), UUID.randomUUID());
         TryingWorker.BAD.add(some.get(1));

@@ -13,6 +13,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
@@ -407,6 +408,21 @@ public class Assessments {
                 ruleId,
                 kind.code);
         return touched;
+    }
+
+    /** How many subjects of a kind it applies to, by what came of it, the most pressing first. */
+    public Map<Verdict, Long> countTouched(String ruleId, Kind kind) {
+        Map<Verdict, Long> counts = new EnumMap<>(Verdict.class);
+        jdbc.query(
+                "select f.verdict, count(distinct f.subject_id) from finding f join kept_words w on w.id = f.words_id"
+                        + " join assessment a on a.subject_id = f.subject_id"
+                        + " where w.rule_id = ? and a.subject_kind = ? group by f.verdict",
+                r -> {
+                    counts.put(Verdict.valueOf(r.getString(1)), r.getLong(2));
+                },
+                ruleId,
+                kind.code);
+        return counts;
     }
 
     // --- packing -----------------------------------------------------------------------------------------------------
