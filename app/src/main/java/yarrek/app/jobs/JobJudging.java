@@ -131,11 +131,12 @@ public class JobJudging {
                         "select j.id, j.name, j.siteId, j.pilotId, j.buildId, j.emergency, j.firstDay, j.lastDay, j.fromTime,"
                                 + " j.toTime from JobEntity j where j.state = :planned and ((j.firstDay <= :last and"
                                 + " j.lastDay >= :first and (j.pilotId in :pilots or j.buildId in :builds))"
-                                + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :first))",
+                                + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :ongoing))",
                         Object[].class)
                 .setParameter("planned", JobEntity.PLANNED)
                 .setParameter("first", near.first())
                 .setParameter("last", near.last())
+                .setParameter("ongoing", near.ongoing())
                 .setParameter("pilots", orNobody(near.pilots()))
                 .setParameter("builds", orNobody(near.builds()))
                 .setParameter("sites", orNobody(near.sites()))

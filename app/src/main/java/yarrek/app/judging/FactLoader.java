@@ -141,6 +141,9 @@ public class FactLoader {
     /**
      * Whose other jobs are wanted, and in which days.
      *
+     * @param first day on which one may still overlap
+     * @param last day on which one may still overlap
+     * @param ongoing day on which one that declares an emergency may still go on
      * @param zones of the places, by site
      */
     public record Neighbourhood(
@@ -149,6 +152,7 @@ public class FactLoader {
             Set<UUID> pilots,
             LocalDate first,
             LocalDate last,
+            LocalDate ongoing,
             Map<UUID, ZoneId> zones,
             Instant now) {}
 
@@ -185,8 +189,9 @@ public class FactLoader {
                 places.keySet(),
                 builds,
                 pilots,
-                (first.isBefore(today) ? first : today).minusDays(1),
+                first.minusDays(1),
                 last.plusDays(2),
+                (first.isBefore(today) ? first : today).minusDays(1),
                 places.values().stream().collect(Collectors.toMap(Sites.SiteView::id, Sites.SiteView::zone)),
                 clock.instant());
     }
