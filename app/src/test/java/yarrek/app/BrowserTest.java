@@ -7,6 +7,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.ColorScheme;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -33,6 +34,8 @@ abstract class BrowserTest extends RunningApp {
 
     @BeforeAll
     static void open() {
+        // a page that comes late because the machine is busy is no failure; one that never comes still is
+        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         browser = playwright

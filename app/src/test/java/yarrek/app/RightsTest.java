@@ -1,0 +1,194 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.security.authentication.AnonymousAuthenticationToken;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.authority.AuthorityUtils;
+import org.springframework.security.web.access.WebInvocationPrivilegeEvaluator;
+import org.springframework.web.bind.annotation.RequestMethod;
+import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+import yarrek.app.office.Office;
+import yarrek.app.web.Viewer;
+
+/**
+ * Who may ask for what: every address that the application answers, against the table in {@code rights.txt}. A new address
+ * fails here until it has its line.
+ */
+class RightsTest extends RunningApp {
+    private static final Map<String, Authentication> WHO = new TreeMap<>(Map.of(
+            "manager", role("MANAGER"),
+            "pilot", role("PILOT"),
+            "reader", role("READER"),
+            "anybody",
+                    new AnonymousAuthenticationToken("t", "t", AuthorityUtils.createAuthorityList("ROLE_ANONYMOUS"))));
+
+    @Autowired
+    @Qualifier("requestMappingHandlerMapping")
+    RequestMappingHandlerMapping mappings;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    @Autowired
+    Office office;
+
+    @Autowired
+    WebInvocationPrivilegeEvaluator rights;
+
+    private static Authentication role(String role) {
+        return UsernamePasswordAuthenticationToken.authenticated(
+                role, null, AuthorityUtils.createAuthorityList("ROLE_" + role));
+    }
+
+    /** "POST /jobs/{id}/state" with who may. */
+    private Map<String, Set<String>> asItIs() {
+        Map<String, Set<String>> is = new TreeMap<>();
+        for (RequestMappingInfo info : mappings.getHandlerMethods().keySet()) {
+            Set<RequestMethod> methods = info.getMethodsCondition().getMethods();
+            for (String path : info.getPatternValues()) {
+                for (RequestMethod method :
+                        methods.isEmpty() ? Set.of(RequestMethod.GET, RequestMethod.POST) : methods) {
+                    is.put(path + " " + method, who(path, method.name()));
+                }
+            }
+        }
+        return is;
+    }
+
+    private Set<String> who(String path, String method) {
+        String address = path.replaceAll("\\{[^}]*}", UUID.randomUUID().toString());
+        return WHO.entrySet().stream()
+                .filter(w -> rights.isAllowed("", address, method, w.getValue()))
+                .map(Map.Entry::getKey)
+                .collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static Map<String, Set<String>> table() throws IOException {
+        try (var in = RightsTest.class.getResourceAsStream("/rights.txt")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .filter(l -> !l.isBlank() && !l.startsWith("#"))
+                    .map(l -> l.split("\\s+=\\s+"))
+                    .collect(Collectors.toMap(
+                            l -> l[0],
+                            l -> Arrays.stream(l[1].split(" ")).collect(Collectors.toCollection(TreeSet::new)),
+                            (a, b) -> {
+                                throw new IllegalStateException("an address stands twice in rights.txt");
+                            },
+                            TreeMap::new));
+        }
+    }
+
+    /** A record of somebody else than the pilot, by the address that begins so. */
+    private static final Map<String, String> OF_OTHERS = new LinkedHashMap<>();
+
+    static {
+        String notMine =
+                "(j.pilot_id is null or j.pilot_id <> :me) and (j.observer_id is null or j.observer_id <> :me)";
+        String job = "select j.id from job j where " + notMine + " limit 1";
+        String paper = "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> :me limit 1";
+        OF_OTHERS.put("/jobs/{id}", job);
+        OF_OTHERS.put("/api/v1/jobs/{id}", job);
+        OF_OTHERS.put("/field/card/{job}", job);
+        OF_OTHERS.put("/field/documents/{job}", job);
+        OF_OTHERS.put(
+                "/approvals/{id}",
+                "select a.id from approval a join job j on j.id = a.job_id where " + notMine + " limit 1");
+        OF_OTHERS.put("/flights/{id}", "select f.id from flight f where f.pilot_id <> :me limit 1");
+        OF_OTHERS.put("/api/v1/flights/{id}", "select f.id from flight f where f.pilot_id <> :me limit 1");
+        OF_OTHERS.put("/papers/{id}", paper);
+        OF_OTHERS.put("/crew/{id}", "select p.id from person p where p.id <> :me limit 1");
+        OF_OTHERS.put("/incidents/{id}", "select i.id from incident i where i.pilot_id <> :me limit 1");
+    }
+
+    @Test
+    void theRecordsOfOthersAreClosedToAPilot() throws Exception {
+        HttpClient http =
+                HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        signIn(http, "pilot");
+        UUID me = jdbc.sql("select person_id from app_user where login = 'pilot'")
+                .query(UUID.class)
+                .single();
+        String token = office.createToken(((Viewer) office.loadUserByUsername("pilot")).userId(), "test");
+        Map<String, Integer> open = new TreeMap<>();
+        int asked = 0;
+        for (Map.Entry<String, Set<String>> e : table().entrySet()) {
+            String[] line = e.getKey().split(" ");
+            Optional<String> sql = OF_OTHERS.entrySet().stream()
+                    .filter(o -> line[0].startsWith(o.getKey()))
+                    .map(Map.Entry::getValue)
+                    .findFirst();
+            if (!line[1].equals("GET") || !e.getValue().contains("pilot") || sql.isEmpty()) {
+                continue;
+            }
+            Optional<UUID> other =
+                    jdbc.sql(sql.get()).param("me", me).query(UUID.class).optional();
+            if (other.isEmpty()) {
+                continue;
+            }
+            String address =
+                    line[0].replaceFirst("\\{[^}]*}", other.get().toString()).replaceAll("\\{[^}]*}", me.toString());
+            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address(address)));
+            if (address.startsWith("/api/")) {
+                request.header("Authorization", "Bearer " + token);
+            }
+            int status = http.send(request.build(), HttpResponse.BodyHandlers.discarding())
+                    .statusCode();
+            asked++;
+            if (status != 403 && status != 404) {
+                open.put(line[0], status);
+            }
+        }
+        assertThat(asked).isGreaterThan(20);
+        assertThat(open).isEmpty();
+    }
+
+    private void signIn(HttpClient http, String login) throws Exception {
+        String page = http.send(
+                        HttpRequest.newBuilder(URI.create(address("/login"))).build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+        Matcher token = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"").matcher(page);
+        assertThat(token.find()).isTrue();
+        String form = "username=" + login + "&password=" + login + "-demo&_csrf="
+                + URLEncoder.encode(token.group(1), StandardCharsets.UTF_8);
+        http.send(
+                HttpRequest.newBuilder(URI.create(address("/login")))
+                        .header("Content-Type", "application/x-www-form-urlencoded")
+                        .POST(HttpRequest.BodyPublishers.ofString(form))
+                        .build(),
+                HttpResponse.BodyHandlers.discarding());
+    }
+
+    @Test
+    void everyAddressIsOpenToThoseOfTheTableAndNobodyElse() throws IOException {
+        Map<String, Set<String>> is = asItIs();
+        assertThat(is).containsExactlyInAnyOrderEntriesOf(table());
+    }
+}
