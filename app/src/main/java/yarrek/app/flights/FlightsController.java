@@ -6,10 +6,12 @@ import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -36,6 +38,7 @@ import yarrek.formats.csv.ColumnRole;
 import yarrek.formats.csv.ReadingPlan;
 import yarrek.formats.csv.Unit;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.logs.LogFormat;
 
 /** Pages of the flights: bringing in, matching, looking. */
 @Controller
@@ -63,6 +66,9 @@ class FlightsController {
         model.addAttribute("from", start);
         model.addAttribute("page", PAGE);
         model.addAttribute("total", flights.count(Viewer.current()));
+        model.addAttribute(
+                "formats",
+                Arrays.stream(LogFormat.values()).map(LogFormat::words).collect(Collectors.joining(", ")));
         return "flights/flights";
     }
 

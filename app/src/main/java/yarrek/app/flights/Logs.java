@@ -1,7 +1,6 @@
 package yarrek.app.flights;
 
 import jakarta.persistence.EntityManager;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -25,10 +24,10 @@ import yarrek.formats.csv.CsvLogReader;
 import yarrek.formats.csv.CsvSheet;
 import yarrek.formats.csv.PlanSuggester;
 import yarrek.formats.csv.ReadingPlan;
-import yarrek.formats.gpx.GpxReader;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.log.LogReading;
 import yarrek.formats.log.Problem;
+import yarrek.formats.logs.LogFormat;
 
 /** Brings logs in: reads them, finds the flights in them, has them judged, stores and counts them. */
 @Service
@@ -37,6 +36,7 @@ public class Logs {
     private static final double SECONDS_PER_HOUR = 3600;
     private static final int LONGEST_FLIGHT_H = 24;
     private static final double SAME_PLACE_DEG = 5e-4; // some 50 m: two receivers on one aircraft, never two at work
+    private static final String TABLE = "CSV";
     private static final int MAX_NOTES_PROBLEMS = 20;
 
     private final EntityManager em;
@@ -67,7 +67,7 @@ public class Logs {
     public record Matching(UUID uploadId, String fileName, CsvSheet sheet, ReadingPlan plan, List<String> gaps) {}
 
     /**
-     * Brings a file in. GPX is read at once; delimited text by the saved plan for its headers, else it waits for its
+     * Brings a file in. What says itself what it holds is read at once; delimited text by the saved plan for its headers, else it waits for its
      * columns to be matched. Everything of one file is stored together or not at all.
      *
      * @throws BrokenFileException when nothing can be read; nothing is stored then
@@ -113,13 +113,14 @@ public class Logs {
             return already.get();
         }
         requireContent(content);
-        if (isXml(content)) {
-            return store(fileName, content, "GPX", GpxReader.read(content), attribution, by);
+        Optional<LogFormat> format = LogFormat.of(content);
+        if (format.isPresent()) {
+            return store(fileName, content, format.get().name(), format.get().read(content), attribution, by);
         }
         CsvSheet sheet = CsvSheet.look(content);
         Optional<ReadingPlan> chosen = plan.apply(sheet);
         if (chosen.isPresent()) {
-            return store(fileName, content, "CSV", CsvLogReader.read(sheet, chosen.get()), attribution, by);
+            return store(fileName, content, TABLE, CsvLogReader.read(sheet, chosen.get()), attribution, by);
         }
         em.createQuery("delete from Upload u where u.uploadedAt < :old")
                 .setParameter("old", clock.instant().minus(UPLOADS_KEPT))
@@ -148,16 +149,6 @@ public class Logs {
         return em.createQuery("select f.id from FlightEntity f where f.logId = :l order by f.numberInLog", UUID.class)
                 .setParameter("l", logId)
                 .getResultList();
-    }
-
-    private static boolean isXml(byte[] content) {
-        String head =
-                new String(content, 0, Math.min(content.length, 400), StandardCharsets.ISO_8859_1).replace("\0", "");
-        int from = 0;
-        while (from < head.length() && (Character.isWhitespace(head.charAt(from)) || head.charAt(from) > 0x7F)) {
-            from++; // white space and byte order marks
-        }
-        return from < head.length() && head.charAt(from) == '<';
     }
 
     private Optional<ReadingPlan> savedPlan(CsvSheet sheet) {
@@ -200,7 +191,7 @@ public class Logs {
         }
         CsvSheet sheet = CsvSheet.look(upload.content);
         Outcome outcome =
-                store(upload.fileName, upload.content, "CSV", CsvLogReader.read(sheet, plan), attribution, by);
+                store(upload.fileName, upload.content, TABLE, CsvLogReader.read(sheet, plan), attribution, by);
         String signature = ReadingPlan.signature(sheet.headers());
         Optional<SavedPlan> known = em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
                 .setParameter("s", signature)

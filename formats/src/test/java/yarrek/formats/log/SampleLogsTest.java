@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -22,6 +23,7 @@ import yarrek.formats.csv.CsvLogReader;
 import yarrek.formats.csv.CsvSheet;
 import yarrek.formats.csv.PlanSuggester;
 import yarrek.formats.gpx.GpxReader;
+import yarrek.formats.logs.LogFormat;
 
 /** Logs made by an independent simulator, each with its truth and tolerances beside it. */
 class SampleLogsTest {
@@ -38,8 +40,9 @@ class SampleLogsTest {
     }
 
     static LogReading read(String name) throws Exception {
-        if (name.endsWith(".gpx")) {
-            return GpxReader.read(file(name));
+        Optional<LogFormat> format = LogFormat.of(file(name));
+        if (format.isPresent()) {
+            return format.get().read(file(name));
         }
         CsvSheet sheet = CsvSheet.look(file(name));
         return CsvLogReader.read(sheet, PlanSuggester.suggest(sheet));
