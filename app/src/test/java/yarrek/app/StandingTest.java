@@ -206,6 +206,20 @@ class StandingTest extends RunningApp {
     }
 
     @Test
+    void asAnHourPassesThoseFlownAboutNowAreJudgedAgainAndNoOthers() {
+        UUID tomorrow = job("Peat bog grid, north");
+        UUID later = job("Regatta film, club race");
+        time.look();
+        Instant judgedTomorrow = view(tomorrow).assessedAt();
+        Instant judgedLater = view(later).assessedAt();
+        jdbc.sql("update passing_of_time set judged_for = 'an hour ago' where id = 2")
+                .update();
+        time.look();
+        assertThat(view(tomorrow).assessedAt()).isAfter(judgedTomorrow);
+        assertThat(view(later).assessedAt()).isEqualTo(judgedLater);
+    }
+
+    @Test
     void theReadingOfAStateRunsOutAndIsSaidAnew() {
         UUID bog = job("Peat bog grid, north");
         assertThat(finding(bog, "EU-XT-REST-00").verdict()).isEqualTo(Verdict.MET);

@@ -2,9 +2,11 @@ package yarrek.app.jobs;
 
 import jakarta.persistence.EntityManager;
 import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
@@ -224,6 +226,18 @@ public class JobJudging {
                                 PlanFacts.of(sources.input(j.draft().wanted(j.id)))))
                         .toList(),
                 sources);
+    }
+
+    /** Ids of planned jobs with a day about a moment, in whatever zone theirs lies. */
+    @Transactional(readOnly = true)
+    public List<UUID> openIdsAbout(Instant now) {
+        LocalDate day = LocalDate.ofInstant(now, ZoneOffset.UTC);
+        return em.createQuery(
+                        "select j.id from JobEntity j where j.state = 'PLANNED' and j.firstDay <= :after and j.lastDay >= :before",
+                        UUID.class)
+                .setParameter("before", day.minusDays(1))
+                .setParameter("after", day.plusDays(1))
+                .getResultList();
     }
 
     /** Judges these jobs again; those no longer there are passed over. */

@@ -4,6 +4,7 @@ import com.github.kagkarlsson.scheduler.task.helper.RecurringTask;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -17,10 +18,14 @@ import yarrek.app.work.Rounds;
 
 /**
  * What passes without anybody doing anything: a source of zones goes out of date, a day begins, a version of the law comes
- * into force, another version of the program is started. Then every open job is judged again.
+ * into force, another version of the program is started. Then every open job is judged again; as an hour passes, those that
+ * are flown about now.
  */
 @Component
 public class TimePassing {
+    private static final int DAY = 1;
+    private static final int HOUR = 2;
+
     private final JobJudging jobJudging;
     private final Clock clock;
     private final Office office;
@@ -51,12 +56,20 @@ public class TimePassing {
                         .sorted()
                         .toList();
         String key = now.length() > 4000 ? Integer.toHexString(now.hashCode()) : now;
-        int first = jdbc.sql("update passing_of_time set judged_for = ? where id = 1 and judged_for <> ?")
-                .params(key, key)
-                .update();
-        if (first == 1) {
+        if (hasPassed(DAY, key)) {
             jobJudging.concerned(jobJudging.openIds(), "time has passed");
         }
+        if (hasPassed(HOUR, clock.instant().truncatedTo(ChronoUnit.HOURS).toString())) {
+            jobJudging.concerned(jobJudging.openIdsAbout(clock.instant()), "an hour has passed");
+        }
+    }
+
+    /** Whether it is another than when it was looked at last; only the node that looks first is told so. */
+    private boolean hasPassed(int what, String now) {
+        return jdbc.sql("update passing_of_time set judged_for = ? where id = ? and judged_for <> ?")
+                        .params(now, what, now)
+                        .update()
+                == 1;
     }
 
     @Configuration
