@@ -115,6 +115,7 @@ class RulesPagesTest extends BrowserTest {
         page.click("a:has-text('Low over the reeds')");
         page.onDialog(d -> d.accept());
         page.click("button:has-text('take it away')");
+        assertThat(page.locator("h1")).hasText("Own rules");
         page.navigate(job);
         assertThat(rung("HOUSE-REEDS")).hasCount(0);
     }

@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.chains.Chains;
+import yarrek.app.changes.Changes;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
 import yarrek.app.jobs.JobJudging;
@@ -26,9 +27,11 @@ import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
+import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.today.Today;
 import yarrek.app.web.Viewer;
+import yarrek.formats.log.BrokenFileException;
 
 /** Lists take a fixed number of statements, however long they are. */
 class StatementCountTest extends RunningApp {
@@ -72,6 +75,9 @@ class StatementCountTest extends RunningApp {
     Rulebook rulebook;
 
     @Autowired
+    Changes changes;
+
+    @Autowired
     JdbcClient jdbc;
 
     private long statements(Runnable work) {
@@ -107,6 +113,17 @@ class StatementCountTest extends RunningApp {
         jdbc.sql("drop table bench_copy").update();
     }
 
+    private void preview() {
+        String rule = jdbc.sql("select yaml from own_rule where bound_to = 'EVERYTHING' limit 1")
+                .query(String.class)
+                .single();
+        try {
+            changes.preview(rule, OwnRules.BoundTo.EVERYTHING, null);
+        } catch (BrokenFileException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     @Test
     void whatThePagesAskDoesNotGrowWithTheJobs() throws IOException {
         Viewer manager = (Viewer) office.loadUserByUsername("manager");
@@ -117,6 +134,7 @@ class StatementCountTest extends RunningApp {
         pages.put("weave", () -> jobPapers.spans(now.minusDays(30), now.plusDays(90)));
         pages.put("due", () -> chains.due(manager, 365, 100));
         pages.put("nudges", () -> chains.nudges(manager));
+        pages.put("a rule before it is made", this::preview);
         Map<String, Long> few = new LinkedHashMap<>();
         pages.forEach((name, page) -> few.put(name, Statements.of(jdbc, page)));
         grow();

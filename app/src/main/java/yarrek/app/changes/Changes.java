@@ -99,6 +99,8 @@ public class Changes {
     /** Jobs in one stretch: a second or two of work. */
     private static final int STRETCH = 60;
 
+    private static final int READ_AT_ONCE = 250;
+
     private final Jobs jobs;
     private final JobJudging jobJudging;
     private final Rulebook rulebook;
@@ -293,24 +295,27 @@ public class Changes {
         int notApplicable = 0;
         List<String> examples = new ArrayList<>();
         List<UUID> ids = jobJudging.idsBetween(today.minusDays(PREVIEW_DAYS), today.plusDays(PREVIEW_DAYS));
-        for (UUID id : ids) {
-            OwnRules.Setting s = jobJudging.settingOf(id);
-            boolean bound = switch (boundTo) {
-                case EVERYTHING -> true;
-                case SITE -> Objects.equals(boundId, s.siteId());
-                case MODEL -> Objects.equals(boundId, s.modelId());
-                case JOB -> Objects.equals(boundId, id);
-            };
-            Finding f = bound ? rule.judge(jobJudging.factsOf(id)) : null;
-            if (f == null || f.verdict() == Verdict.NOT_APPLICABLE) {
-                notApplicable++;
-            } else if (f.verdict() == Verdict.BREACHED) {
-                flagged++;
-                if (examples.size() < 5) {
-                    examples.add(jobs.jobUnchecked(id).draft().name() + ": " + f.says());
+        for (int at = 0; at < ids.size(); at += READ_AT_ONCE) {
+            JobJudging.Judged read = jobJudging.asTheyAre(ids.subList(at, Math.min(ids.size(), at + READ_AT_ONCE)));
+            for (JobJudging.Done d : read.jobs()) {
+                OwnRules.Setting s = read.sources().setting(d.draft().wanted(d.id()));
+                boolean bound = switch (boundTo) {
+                    case EVERYTHING -> true;
+                    case SITE -> Objects.equals(boundId, s.siteId());
+                    case MODEL -> Objects.equals(boundId, s.modelId());
+                    case JOB -> Objects.equals(boundId, d.id());
+                };
+                Finding f = bound ? rule.judge(d.facts()) : null;
+                if (f == null || f.verdict() == Verdict.NOT_APPLICABLE) {
+                    notApplicable++;
+                } else if (f.verdict() == Verdict.BREACHED) {
+                    flagged++;
+                    if (examples.size() < 5) {
+                        examples.add(d.draft().name() + ": " + f.says());
+                    }
+                } else if (f.verdict() == Verdict.NOT_KNOWN) {
+                    notKnown++;
                 }
-            } else if (f.verdict() == Verdict.NOT_KNOWN) {
-                notKnown++;
             }
         }
         return new Preview(rule, ids.size(), flagged, notKnown, notApplicable, examples);
@@ -357,19 +362,25 @@ public class Changes {
         int next = Math.min(open.size(), Math.max(0, at) + STRETCH);
         List<JobChange> told = new ArrayList<>();
         int judged = 0;
-        for (UUID id : open.subList(Math.min(open.size(), Math.max(0, at)), next)) {
-            Jobs.JobView job = jobs.jobUnchecked(id);
-            if (job.draft().firstDay().isBefore(from)
-                    || !version.pack().holdsIn(job.site().jurisdiction())) {
+        List<UUID> stretch = open.subList(Math.min(open.size(), Math.max(0, at)), next);
+        if (stretch.isEmpty()) {
+            return new JobChanges(told, 0, next, open.size());
+        }
+        JobJudging.Judged read = jobJudging.asTheyAre(stretch);
+        for (JobJudging.Done d : read.jobs()) {
+            JobDraft draft = d.draft();
+            if (draft.firstDay().isBefore(from)
+                    || !version.pack()
+                            .holdsIn(read.sources().sites().get(draft.siteId()).jurisdiction())) {
                 continue;
             }
             judged++;
-            Facts facts = jobJudging.factsOf(id);
-            OwnRules.Setting setting = jobJudging.settingOf(id);
+            Facts facts = d.facts();
+            OwnRules.Setting setting = read.sources().setting(draft.wanted(d.id()));
             Comparison c = Comparison.of(
                     judge(facts, setting), Assessment.of(facts, rulebook.packsWith(version.pack(), facts, setting)));
             if (!c.isEmpty()) {
-                told.add(new JobChange(id, job.draft().name(), job.draft().firstDay(), c));
+                told.add(new JobChange(d.id(), draft.name(), draft.firstDay(), c));
             }
         }
         return new JobChanges(told, judged, next, open.size());

@@ -213,7 +213,8 @@ public class JobJudging {
     /** Jobs as they are, with their facts, for whoever has to do without their being judged. */
     @Transactional(readOnly = true)
     public Judged asTheyAre(Collection<UUID> ids) {
-        List<JobEntity> all = em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
+        List<JobEntity> all = em.createQuery(
+                        "from JobEntity j where j.id in :ids order by j.firstDay, j.id", JobEntity.class)
                 .setParameter("ids", ids)
                 .getResultList();
         FactSources sources = sources(all);
