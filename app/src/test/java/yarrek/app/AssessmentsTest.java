@@ -140,6 +140,26 @@ class AssessmentsTest extends RunningApp {
                 .doesNotContainKey(job);
     }
 
+    /** Over the day of an adoption the older and the newer version judge; what is met by one is no less a breach of the other. */
+    @Test
+    void ofTwoVersionsOfARuleTheMorePressingIsTold() throws Exception {
+        AssessmentRow a = stored();
+        UUID job = UUID.randomUUID();
+        assessments.put(Assessments.Kind.JOB, List.of(new Assessments.Entry(job, a, List.of())), AT);
+        String rule = a.findings().stream()
+                .filter(f -> f.verdict() == Verdict.BREACHED)
+                .findFirst()
+                .orElseThrow()
+                .ruleId();
+        jdbc.sql("insert into kept_words (sha256, rule_id, words) values (?, ?, 'a later version')")
+                .params("later".repeat(12), rule)
+                .update();
+        jdbc.sql("insert into finding select ?, id, 'MET', false from kept_words where words = 'a later version'")
+                .param(job)
+                .update();
+        assertThat(assessments.touchedBy(rule, Assessments.Kind.JOB)).containsEntry(job, Verdict.BREACHED);
+    }
+
     /** A database of the version before is carried over: the assessment that stood in a job's row is there, word for word. */
     @Test
     void assessmentsOfAnEarlierVersionAreCarriedOver() throws Exception {

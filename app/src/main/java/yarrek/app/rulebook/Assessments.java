@@ -24,6 +24,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import java.util.zip.DeflaterOutputStream;
 import java.util.zip.InflaterInputStream;
 import javax.sql.DataSource;
@@ -396,14 +397,20 @@ public class Assessments {
         return needs;
     }
 
-    /** Of what a rule speaks: subjects of a kind to which it applies, with what came of it. */
+    /**
+     * Of what a rule speaks: subjects of a kind to which it applies, with what came of it; the most pressing where two versions
+     * of it judged.
+     */
     public Map<UUID, Verdict> touchedBy(String ruleId, Kind kind) {
         Map<UUID, Verdict> touched = new HashMap<>();
         jdbc.query(
                 "select f.subject_id, f.verdict from finding f join kept_words w on w.id = f.words_id"
                         + " join assessment a on a.subject_id = f.subject_id where w.rule_id = ? and a.subject_kind = ?",
                 r -> {
-                    touched.put(r.getObject(1, UUID.class), Verdict.valueOf(r.getString(2)));
+                    touched.merge(
+                            r.getObject(1, UUID.class),
+                            Verdict.valueOf(r.getString(2)),
+                            (a, b) -> a.compareTo(b) <= 0 ? a : b);
                 },
                 ruleId,
                 kind.code);
@@ -412,17 +419,8 @@ public class Assessments {
 
     /** How many subjects of a kind it applies to, by what came of it, the most pressing first. */
     public Map<Verdict, Long> countTouched(String ruleId, Kind kind) {
-        Map<Verdict, Long> counts = new EnumMap<>(Verdict.class);
-        jdbc.query(
-                "select f.verdict, count(distinct f.subject_id) from finding f join kept_words w on w.id = f.words_id"
-                        + " join assessment a on a.subject_id = f.subject_id"
-                        + " where w.rule_id = ? and a.subject_kind = ? group by f.verdict",
-                r -> {
-                    counts.put(Verdict.valueOf(r.getString(1)), r.getLong(2));
-                },
-                ruleId,
-                kind.code);
-        return counts;
+        return touchedBy(ruleId, kind).values().stream()
+                .collect(Collectors.groupingBy(v -> v, () -> new EnumMap<>(Verdict.class), Collectors.counting()));
     }
 
     // --- packing -----------------------------------------------------------------------------------------------------

@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Assessment;
@@ -22,6 +23,7 @@ import yarrek.core.rulebook.SunFacts;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.time.Light;
 import yarrek.core.time.TimeWindow;
+import yarrek.core.units.Finite;
 import yarrek.core.weather.Humidity;
 import yarrek.core.weather.Observation;
 import yarrek.core.weather.Report;
@@ -201,10 +203,7 @@ public record HourStrip(
     }
 
     private static OptionalDouble aloft(
-            Optional<Observation> o,
-            java.util.function.Function<Observation, OptionalDouble> which,
-            Subject s,
-            double height) {
+            Optional<Observation> o, Function<Observation, OptionalDouble> which, Subject s, double height) {
         OptionalDouble measured = o.map(which).orElseGet(OptionalDouble::empty);
         return measured.isEmpty() || s.terrain().isEmpty()
                 ? OptionalDouble.empty()
@@ -261,7 +260,8 @@ public record HourStrip(
             notes.add("The site does not say what ground lies to windward, so the wind at flight height is not known.");
         }
         if (s.heightM().isEmpty()) {
-            notes.add("The height above ground is not known; wind is reckoned at 100 m.");
+            notes.add("The height above ground is not known; wind is reckoned at "
+                    + Finite.format(WeatherFacts.USUAL_HEIGHT_M) + " m.");
         }
         s.reports().stream()
                 .map(Report::observation)

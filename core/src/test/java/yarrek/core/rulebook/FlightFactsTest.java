@@ -17,24 +17,7 @@ class FlightFactsTest {
     private static final double[] TIMES = {0, 1, 2, 3, 4, 5, 6};
 
     private static Rule rule(Condition applies, Requirement requires) {
-        return new Rule(
-                "T",
-                "Test",
-                Layer.LAW,
-                Optional.empty(),
-                LocalDate.EPOCH,
-                Optional.empty(),
-                applies,
-                Condition.NEVER,
-                requires,
-                Severity.STOP,
-                "r",
-                new Source("c", LocalDate.EPOCH, "high", "", ""),
-                Rule.Scope.BOTH,
-                false,
-                "height",
-                "",
-                "");
+        return SomeRules.rule("T", Severity.STOP, Layer.LAW, applies, requires);
     }
 
     private static final Rule HEIGHT = rule(
@@ -194,28 +177,13 @@ class FlightFactsTest {
     }
 
     private static Rule reserve(String id, Condition when, double percent) {
-        Rule r = rule(
+        return SomeRules.rule(
+                id,
+                Severity.STOP,
+                Layer.HOUSE,
                 when,
                 new Requirement.QuantityWithin(
                         "batteryPct", Bound.AT_LEAST, new Limit.Constant(percent), Requirement.Closeness.USUAL));
-        return new Rule(
-                id,
-                r.title(),
-                Layer.HOUSE,
-                r.jurisdiction(),
-                r.inForceFrom(),
-                r.inForceThrough(),
-                r.appliesWhen(),
-                r.exceptWhen(),
-                r.requires(),
-                r.severity(),
-                r.remedy(),
-                r.source(),
-                r.scope(),
-                r.onTheDay(),
-                r.phase(),
-                r.coveredBy(),
-                r.overrides());
     }
 
     /** 25 % over land, 35 % over water, and nobody has said which: 4 % breaches the milder, 30 % is not known, 40 % is met. */

@@ -67,7 +67,7 @@ class OverTimeTest {
                 b.build(), Map.of("heightAboveGroundM", new FlightFacts.Series(heights, random.nextInt(4), "log")));
         Condition when = condition(random, 3);
         Condition except = condition(random, 2);
-        Rule rule = ruleOf(when, except);
+        Rule rule = SomeRules.rule("R", Severity.STOP, Layer.LAW, when, except, atMost("heightAboveGroundM", 120));
         assertThat(IntStream.range(0, heights.length).mapToObj(OverTime.applies(rule, m)))
                 .containsExactlyElementsOf(IntStream.range(0, heights.length)
                         .mapToObj(i -> rule.applies(m.at(i)))
@@ -82,27 +82,5 @@ class OverTimeTest {
                 .containsExactlyElementsOf(IntStream.range(0, heights.length)
                         .mapToObj(i -> r.margin(m.at(i)))
                         .toList());
-    }
-
-    private static Rule ruleOf(Condition when, Condition except) {
-        Rule r = SomeRules.law("R", when, atMost("heightAboveGroundM", 120));
-        return new Rule(
-                r.id(),
-                r.title(),
-                r.layer(),
-                r.jurisdiction(),
-                r.inForceFrom(),
-                r.inForceThrough(),
-                when,
-                except,
-                r.requires(),
-                r.severity(),
-                r.remedy(),
-                r.source(),
-                r.scope(),
-                r.onTheDay(),
-                r.phase(),
-                r.coveredBy(),
-                r.overrides());
     }
 }

@@ -14,6 +14,11 @@ public final class SomeRules {
     }
 
     public static Rule rule(String id, Severity severity, Layer layer, Condition when, Requirement requires) {
+        return rule(id, severity, layer, when, Condition.NEVER, requires);
+    }
+
+    public static Rule rule(
+            String id, Severity severity, Layer layer, Condition when, Condition except, Requirement requires) {
         return new Rule(
                 id,
                 id,
@@ -22,7 +27,7 @@ public final class SomeRules {
                 LocalDate.EPOCH,
                 Optional.empty(),
                 when,
-                Condition.NEVER,
+                except,
                 requires,
                 severity,
                 "do it",
