@@ -487,7 +487,7 @@ class ApprovalsFlowTest extends RunningApp {
                 Set.of(),
                 "pier society",
                 new yarrek.core.approval.ApprovalKind.Trigger(
-                        Set.of(), Set.of(), false, yarrek.core.rulebook.Condition.NEVER),
+                        Set.of(), Set.of(), false, yarrek.core.rulebook.Condition.never()),
                 Set.of(),
                 Set.of(),
                 1,

@@ -228,7 +228,7 @@ class AssessmentApi {
                         r.layer().words(),
                         r.severity().name().toLowerCase(Locale.ROOT),
                         r.phase(),
-                        r.appliesWhen().words(),
+                        r.appliesWhen().when(),
                         r.requires().words(),
                         r.remedy(),
                         r.inForceFrom(),

@@ -58,7 +58,6 @@ import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Layer;
-import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.ZoneMet;
@@ -255,12 +254,13 @@ public class Chains {
 
     /** Whether a finding is of zones for each of which something is asked that lifts it. */
     private static boolean askedZoneByZone(Finding f, Facts bare, List<Needed> needed) {
-        if (!(f.rule().requires() instanceof Requirement.NoZone n)) {
+        Optional<ZoneMet.Restriction> of = f.rule().requires().zones();
+        if (of.isEmpty()) {
             return false;
         }
         Set<String> asked = needed.stream().flatMap(x -> x.zoneId().stream()).collect(Collectors.toSet());
         return bare.zones().orElse(List.of()).stream()
-                .filter(z -> z.restriction() == n.restriction())
+                .filter(z -> z.restriction() == of.get())
                 .allMatch(z -> asked.contains(z.id()));
     }
 

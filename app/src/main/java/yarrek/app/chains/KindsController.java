@@ -251,7 +251,7 @@ class KindsController {
                 title,
                 codes(form.raw("in").toUpperCase(java.util.Locale.ROOT)),
                 granter,
-                new ApprovalKind.Trigger(answers, zones, form.raw("makersMap").equals("yes"), Condition.NEVER),
+                new ApprovalKind.Trigger(answers, zones, form.raw("makersMap").equals("yes"), Condition.never()),
                 codes(form.raw("needs")),
                 codes(form.raw("after")),
                 hours,

@@ -412,8 +412,8 @@ public class Changes {
         }
         List<String> what = new ArrayList<>();
         differ(what, "requires", a.requires().words(), b.requires().words());
-        differ(what, "applies when", a.appliesWhen().words(), b.appliesWhen().words());
-        differ(what, "except when", a.exceptWhen().words(), b.exceptWhen().words());
+        differ(what, "applies when", a.appliesWhen().when(), b.appliesWhen().when());
+        differ(what, "except when", a.exceptWhen().when(), b.exceptWhen().when());
         differ(what, "weight", a.severity().toString(), b.severity().toString());
         differ(
                 what,

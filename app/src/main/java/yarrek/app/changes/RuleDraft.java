@@ -9,12 +9,12 @@ import java.util.Map;
 import java.util.Optional;
 import org.springframework.util.MultiValueMap;
 import yarrek.app.web.TypedInput;
-import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
-import yarrek.core.rulebook.Limit;
-import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.Kind;
+import yarrek.core.rulebook.Reading;
 import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.RuleLines;
 import yarrek.core.rulebook.Vocabulary;
 
 /** A rule as it is put together on the screen, word by word: lines of fact, comparison and value. */
@@ -42,32 +42,8 @@ public record RuleDraft(
         }
     }
 
-    /** A comparison that a kind of fact can have, as the pack writes it and as people say it. */
-    public record Op(String code, String words) {}
-
-    public static List<Op> ops(FactDefinition d, boolean requirement) {
-        if (d == null) {
-            return List.of();
-        }
-        return switch (d.type()) {
-            case QUANTITY ->
-                List.of(
-                        new Op("atMost", "at most"),
-                        new Op("below", "below"),
-                        new Op("atLeast", "at least"),
-                        new Op("above", "above"));
-            case YES_NO -> List.of(new Op("is", "is"));
-            case WORD -> List.of(new Op("isOneOf", "is one of"));
-            case WORDS -> List.of(new Op("contains", "include"));
-            case DATE ->
-                requirement
-                        ? List.of(
-                                new Op("withinMonths", "within so many months"),
-                                new Op("before", "before"),
-                                new Op("onOrAfter", "on or after"))
-                        : List.of(new Op("before", "before"), new Op("onOrAfter", "on or after"));
-            case INSTANT -> List.of();
-        };
+    public static List<Kind.Op> ops(FactDefinition d, boolean requirement) {
+        return d == null ? List.of() : Reading.ops(d.type(), requirement);
     }
 
     static RuleDraft blank(String id) {
@@ -141,7 +117,7 @@ public record RuleDraft(
         m.put("phase", phase);
         List<Map<String, Object>> conditions = when.stream()
                 .filter(l -> !l.fact().isEmpty())
-                .map(l -> line(l, today))
+                .map(l -> line(l, today, false))
                 .toList();
         if (conditions.size() == 1) {
             m.put("appliesWhen", conditions.get(0));
@@ -150,7 +126,7 @@ public record RuleDraft(
         }
         List<Map<String, Object>> requirements = requires.stream()
                 .filter(l -> !l.fact().isEmpty())
-                .map(l -> line(l, today))
+                .map(l -> line(l, today, true))
                 .toList();
         if (requirements.isEmpty()) {
             throw new IllegalArgumentException("say what must hold: choose a fact under “Requires”");
@@ -176,7 +152,7 @@ public record RuleDraft(
         return v;
     }
 
-    private static Map<String, Object> line(Line l, LocalDate today) {
+    private static Map<String, Object> line(Line l, LocalDate today, boolean requirement) {
         FactDefinition d = l.definition();
         if (d == null) {
             throw new IllegalArgumentException("there is no fact called “" + l.fact() + "”");
@@ -184,31 +160,28 @@ public record RuleDraft(
         if (l.op().isEmpty() || l.value().isEmpty()) {
             throw new IllegalArgumentException(d.label() + ": say how it is compared, and with what");
         }
+        Kind.Op op = ops(d, requirement).stream()
+                .filter(o -> o.code().equals(l.op()))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(d.label() + " cannot be compared so"));
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("fact", d.name());
         m.put(
-                l.op(),
-                switch (d.type()) {
-                    case QUANTITY -> l.value();
+                op.code(),
+                switch (op.takes()) {
+                    case FIGURE, WORD, NUMBER -> l.value();
                     case YES_NO -> l.value().equals("yes");
-                    case WORD -> List.of(l.value().split("[ ,]+"));
-                    case WORDS, INSTANT -> l.value();
-                    case DATE ->
-                        l.op().equals("withinMonths")
-                                ? (Object) l.value()
-                                : TypedInput.date(l.value(), today).toString();
+                    case WORDS -> List.of(l.value().split("[ ,]+"));
+                    case DATE -> TypedInput.date(l.value(), today).toString();
                 });
-        if (l.op().equals("withinMonths")) {
-            m.put("counting", "sameDay");
-        }
+        m.putAll(op.beside());
         return m;
     }
 
     /** A stored rule back on the screen; empty when it says more than lines can. */
     static Optional<RuleDraft> from(Rule r) {
-        boolean any = r.appliesWhen() instanceof Condition.Any;
-        Optional<List<Line>> when = conditions(r.appliesWhen());
-        Optional<List<Line>> requires = requirements(r.requires());
+        Optional<RuleLines> when = r.appliesWhen().lines();
+        Optional<RuleLines> requires = r.requires().lines();
         boolean plain = when.isPresent()
                 && requires.isPresent()
                 && r.exceptWhen().factNames().isEmpty()
@@ -228,73 +201,18 @@ public record RuleDraft(
                         r.source().citation(),
                         r.remedy(),
                         r.onTheDay(),
-                        any ? "any" : "all",
-                        when.get().isEmpty() ? List.of(Line.EMPTY) : when.get(),
-                        requires.get()))
+                        when.get().any() ? "any" : "all",
+                        lines(when.get()),
+                        lines(requires.get())))
                 : Optional.empty();
     }
 
-    private static Optional<List<Line>> conditions(Condition c) {
-        List<Condition> of =
-                c instanceof Condition.All all ? all.of() : c instanceof Condition.Any any ? any.of() : List.of(c);
-        List<Line> lines = new ArrayList<>();
-        for (Condition x : of) {
-            if (x instanceof Condition.QuantityIs q && q.limit() instanceof Limit.Constant k) {
-                lines.add(new Line(q.fact(), op(q.bound()), figure(k)));
-            } else if (x instanceof Condition.YesNoIs y) {
-                lines.add(new Line(y.fact(), "is", y.value() ? "yes" : "no"));
-            } else if (x instanceof Condition.WordIsOneOf w) {
-                lines.add(new Line(w.fact(), "isOneOf", String.join(" ", w.values())));
-            } else if (x instanceof Condition.WordsContain w) {
-                lines.add(new Line(w.fact(), "contains", w.value()));
-            } else if (x instanceof Condition.DateIs d) {
-                lines.add(new Line(
-                        d.fact(), d.before() ? "before" : "onOrAfter", d.day().toString()));
-            } else {
-                return Optional.empty();
-            }
-        }
-        return Optional.of(lines);
-    }
-
-    private static Optional<List<Line>> requirements(Requirement r) {
-        List<Requirement> of = r instanceof Requirement.AllOf all ? all.of() : List.of(r);
-        List<Line> lines = new ArrayList<>();
-        for (Requirement x : of) {
-            if (x instanceof Requirement.QuantityWithin q
-                    && q.limit() instanceof Limit.Constant k
-                    && q.closeness().equals(Requirement.Closeness.USUAL)) {
-                lines.add(new Line(q.fact(), op(q.bound()), figure(k)));
-            } else if (x instanceof Requirement.YesNoIs y) {
-                lines.add(new Line(y.fact(), "is", y.value() ? "yes" : "no"));
-            } else if (x instanceof Requirement.WordIsOneOf w) {
-                lines.add(new Line(w.fact(), "isOneOf", String.join(" ", w.allowed())));
-            } else if (x instanceof Requirement.WordsContain w) {
-                lines.add(new Line(w.fact(), "contains", w.value()));
-            } else if (x instanceof Requirement.DateIs d) {
-                lines.add(new Line(
-                        d.fact(), d.before() ? "before" : "onOrAfter", d.day().toString()));
-            } else if (x instanceof Requirement.RecentWithin d
-                    && d.counting() == yarrek.core.rulebook.Days.Counting.SAME_DAY) {
-                lines.add(new Line(d.fact(), "withinMonths", String.valueOf(d.months())));
-            } else {
-                return Optional.empty();
-            }
-        }
-        return Optional.of(lines);
-    }
-
-    private static String op(yarrek.core.rulebook.Bound b) {
-        return switch (b) {
-            case AT_MOST -> "atMost";
-            case BELOW -> "below";
-            case AT_LEAST -> "atLeast";
-            case ABOVE -> "above";
-        };
-    }
-
-    private static String figure(Limit.Constant k) {
-        return k.stated().isEmpty() ? yarrek.core.units.Finite.format(k.value()) : k.stated();
+    private static List<Line> lines(RuleLines of) {
+        return of.lines().isEmpty()
+                ? List.of(Line.EMPTY)
+                : of.lines().stream()
+                        .map(l -> new Line(l.fact(), l.op(), l.value()))
+                        .toList();
     }
 
     /** Facts that a rule may speak of, grouped as they are asked. */

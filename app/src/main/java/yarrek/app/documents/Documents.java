@@ -16,6 +16,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -40,6 +41,9 @@ import yarrek.core.time.TimeWindow;
 @Service
 public class Documents {
     private static final int TOKEN_BYTES = 32;
+
+    /** What the law asks to have at hand in the field. */
+    private static final String CARRIED = "documentsCarried";
 
     /** A paper to be shown, with its standing over the days of the job. */
     public record Doc(Papers.Row paper, String whose, String shape, String standing, List<Papers.Scan> scans) {}
@@ -167,7 +171,7 @@ public class Documents {
                 continue;
             }
             rulebook.rule(f.ruleId(), job.draft().firstDay())
-                    .filter(r -> r.requires().factNames().contains("documentsCarried"))
+                    .filter(r -> r.requires().factNames().contains(CARRIED))
                     .ifPresent(r ->
                             asked.add(carried(r.requires()) + " (" + r.source().citation() + ")"));
         }
@@ -175,12 +179,12 @@ public class Documents {
     }
 
     private static String carried(Requirement r) {
-        if (r instanceof Requirement.WordsContain w) {
-            return w.value().replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(java.util.Locale.ROOT);
-        }
-        return r instanceof Requirement.AllOf all
-                ? all.of().stream().map(Documents::carried).collect(Collectors.joining(", "))
-                : r.words();
+        Set<String> words = r.contained(CARRIED);
+        return words.isEmpty()
+                ? r.words()
+                : words.stream()
+                        .map(w -> w.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT))
+                        .collect(Collectors.joining(", "));
     }
 
     private List<String> missing(Jobs.JobView job) {

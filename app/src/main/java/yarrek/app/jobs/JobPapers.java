@@ -21,7 +21,7 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
-import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.HoldsPaper;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.time.TimeWindow;
 
@@ -104,7 +104,7 @@ public class JobPapers {
         return b.papers(PlanFacts.counted(papers.held(roles))).build();
     }
 
-    private static PaperCell cell(Requirement.HoldsPaper p, Facts facts, TimeWindow window, ZoneId zone) {
+    private static PaperCell cell(HoldsPaper p, Facts facts, TimeWindow window, ZoneId zone) {
         var day = p.judge(facts.toBuilder().windows(List.of(window)).build());
         LocalDate date = window.start().atZone(zone).toLocalDate();
         return switch (day.verdict()) {

@@ -67,7 +67,7 @@ public record RuleWords(
                         r.source().citation(),
                         r.remedy(),
                         r.requires().words(),
-                        r.appliesWhen().words(),
+                        r.appliesWhen().when(),
                         r.source().readOn(),
                         r.source().confidence(),
                         r.source().notes(),

@@ -104,7 +104,7 @@ class RulebookController {
 
     private static String text(Rule r) {
         return (r.id() + " " + r.title() + " " + r.requires().words() + " "
-                        + r.appliesWhen().words() + " " + r.source().citation() + " " + r.remedy() + " "
+                        + r.appliesWhen().when() + " " + r.source().citation() + " " + r.remedy() + " "
                         + r.source().notes())
                 .toLowerCase(Locale.ROOT);
     }

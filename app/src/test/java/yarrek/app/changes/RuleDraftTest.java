@@ -36,7 +36,7 @@ class RuleDraftTest {
         Rule back = back(RuleDraft.from(rule).orElseThrow());
         assertThat(back.id()).isEqualTo(rule.id());
         assertThat(back.requires().words()).isEqualTo(rule.requires().words());
-        assertThat(back.appliesWhen().words()).isEqualTo(rule.appliesWhen().words());
+        assertThat(back.appliesWhen().when()).isEqualTo(rule.appliesWhen().when());
         assertThat(back.severity()).isEqualTo(rule.severity());
         assertThat(back.layer()).isEqualTo(rule.layer());
         assertThat(back.inForceFrom()).isEqualTo(rule.inForceFrom());
@@ -72,7 +72,7 @@ class RuleDraftTest {
     void linesBecomeARuleInWords() throws Exception {
         Rule r = back(RuleDraft.of(typed()));
         assertThat(r.requires().words()).contains("Wind at flight height").contains("at most 8 m/s");
-        assertThat(r.appliesWhen().words()).contains("or");
+        assertThat(r.appliesWhen().when()).contains("or");
         assertThat(r.inForceFrom()).isEqualTo(TODAY);
         assertThat(RuleDraft.from(r).orElseThrow().requires())
                 .isEqualTo(RuleDraft.of(typed()).requires());

@@ -1,6 +1,7 @@
 package yarrek.core.airspace;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import yarrek.core.rulebook.Assessment;
@@ -101,12 +102,12 @@ public record ZoneStanding(Stands stands, String why) {
         return new ZoneStanding(
                 Stands.CAUTION,
                 "For this build " + r.id() + " does not apply: it applies when "
-                        + r.appliesWhen().words()
+                        + r.appliesWhen().when()
                         + ". Crewed aircraft may still be there; keep low and ready to land.");
     }
 
     private static boolean speaksOf(Rule r, Zone z, Set<String> facts) {
-        return r.requires().isOf(z.restriction())
+        return r.requires().zones().equals(Optional.of(z.restriction()))
                 || r.appliesWhen().factNames().stream().anyMatch(facts::contains)
                 || r.requires().factNames().stream().anyMatch(facts::contains);
     }

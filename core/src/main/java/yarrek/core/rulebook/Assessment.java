@@ -119,16 +119,14 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
     private static List<Finding> unruledZones(List<Rule> rules, Function<Rule, Finding> judge) {
         Set<ZoneMet.Restriction> ruled = new HashSet<>();
         rules.forEach(r -> {
-            if (r.requires() instanceof Requirement.NoZone z) {
-                ruled.add(z.restriction());
-            }
+            r.requires().zones().ifPresent(ruled::add);
         });
         List<Finding> findings = new ArrayList<>();
         for (ZoneMet.Restriction r : ZoneMet.Restriction.values()) {
             if (r == ZoneMet.Restriction.NO_RESTRICTION || ruled.contains(r)) {
                 continue;
             }
-            Requirement.NoZone none = new Requirement.NoZone(r);
+            NoZone none = new NoZone(r);
             Finding f = judge.apply(general(
                     "ZONE-" + r.name(),
                     "What a zone asks here",
@@ -167,7 +165,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
         return general(
                         id,
                         "The law of the place",
-                        new Requirement.Ask("not known: " + what + "; no rule pack on file covers it"),
+                        new Ask("not known: " + what + "; no rule pack on file covers it"),
                         severity,
                         "Choose the state on the site's page; where it has no pack, read the authority's text and write the"
                                 + " rules.",
@@ -184,8 +182,8 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
                 Optional.empty(),
                 java.time.LocalDate.EPOCH,
                 Optional.empty(),
-                Condition.ALWAYS,
-                Condition.NEVER,
+                Condition.always(),
+                Condition.never(),
                 requires,
                 severity,
                 remedy,

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.Map;
 
 /** Calendar arithmetic as laws count it. */
 public final class Days {
@@ -19,6 +20,10 @@ public final class Days {
         /** To the last day of the Nth month, included: "calendar months" of 14 CFR. */
         CALENDAR_MONTHS
     }
+
+    /** As packs write them. */
+    public static final Map<String, Counting> COUNTINGS =
+            Map.of("sameDay", Counting.SAME_DAY, "calendarMonths", Counting.CALENDAR_MONTHS);
 
     private Days() {}
 

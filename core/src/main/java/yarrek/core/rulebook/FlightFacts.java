@@ -83,8 +83,9 @@ public final class FlightFacts {
     }
 
     private Finding flown(Rule rule) {
-        if (rule.requires() instanceof Requirement.NoZone z) {
-            return judgeZones(rule, z);
+        Optional<ZoneMet.Restriction> zonesOf = rule.requires().zones();
+        if (zonesOf.isPresent()) {
+            return judgeZones(rule, zonesOf.get());
         }
         Set<String> moving = new HashSet<>(rule.factNames());
         moving.retainAll(series.keySet());
@@ -94,16 +95,16 @@ public final class FlightFacts {
         boolean conditionMoves = java.util.stream.Stream.concat(
                         rule.appliesWhen().factNames().stream(), rule.exceptWhen().factNames().stream())
                 .anyMatch(series::containsKey);
-        if (!conditionMoves
-                && rule.requires() instanceof Requirement.QuantityWithin q
-                && series.containsKey(q.fact())
-                && q.limit().factNames().stream().noneMatch(series::containsKey)) {
-            return judgeQuantity(rule, q);
-        }
-        return judgeMomentByMoment(rule);
+        return rule.requires()
+                .quantity()
+                .filter(q -> !conditionMoves
+                        && series.containsKey(q.fact())
+                        && q.limit().factNames().stream().noneMatch(series::containsKey))
+                .map(q -> judgeQuantity(rule, q))
+                .orElseGet(() -> judgeMomentByMoment(rule));
     }
 
-    private Finding judgeQuantity(Rule rule, Requirement.QuantityWithin q) {
+    private Finding judgeQuantity(Rule rule, QuantityWithin q) {
         Truth applies = rule.applies(constant);
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
@@ -127,7 +128,7 @@ public final class FlightFacts {
         return quantityFinding(rule, q, applies, limit.get());
     }
 
-    private Finding quantityFinding(Rule rule, Requirement.QuantityWithin q, Truth applies, Limit.Span span) {
+    private Finding quantityFinding(Rule rule, QuantityWithin q, Truth applies, Limit.Span span) {
         Series s = series.get(q.fact());
         Breaches found = new Breaches(s, q.bound(), span.at());
         if (found.isBlind()) {
@@ -271,7 +272,7 @@ public final class FlightFacts {
         return times[a] + Math.max(0, Math.min(1, share)) * (times[b] - times[a]);
     }
 
-    private Finding judgeZones(Rule rule, Requirement.NoZone required) {
+    private Finding judgeZones(Rule rule, ZoneMet.Restriction restriction) {
         Truth applies = rule.applies(constant);
         if (applies == Truth.NO) {
             return Finding.of(rule, rule.notApplicable());
@@ -284,7 +285,7 @@ public final class FlightFacts {
         List<ZoneMet> met = new ArrayList<>();
         List<Interval> intervals = new ArrayList<>();
         for (ZoneSeries z : zones.get()) {
-            if (z.zone().restriction() != required.restriction()) {
+            if (z.zone().restriction() != restriction) {
                 continue;
             }
             if (!z.inside().isEmpty()) {
@@ -295,7 +296,7 @@ public final class FlightFacts {
             }
         }
         Facts flown = constant.toBuilder().zones(met).build();
-        Outcome outcome = required.judge(flown);
+        Outcome outcome = rule.requires().judge(flown);
         double blind = longestHole("pilotDistanceM");
         if (outcome.verdict() != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
             outcome = Outcome.unknown(

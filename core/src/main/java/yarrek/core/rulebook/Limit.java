@@ -1,5 +1,7 @@
 package yarrek.core.rulebook;
 
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -51,10 +53,44 @@ public sealed interface Limit {
         return "";
     }
 
+    /** The figure, where it is always the same. */
+    default OptionalDouble constant() {
+        return OptionalDouble.empty();
+    }
+
+    /** The figure as it is typed, where it is always the same. */
+    default Optional<String> figure() {
+        return Optional.empty();
+    }
+
+    /** Offers changes of what it depends on, so that a quantity of a plan would stand on it. */
+    default void offer(String quantity, Offers to) {}
+
+    /** @throws Written.Wrong unless it is a figure, a table or another fact scaled and shifted */
+    static Limit read(Written n, FactDefinition of) {
+        if (n.has("byWord")) {
+            return ByWord.read(n, of);
+        }
+        if (n.has("steps")) {
+            return Steps.read(n, of);
+        }
+        return n.has("ofFact") ? OfFact.read(n, of) : Measures.of(n, of.unit());
+    }
+
     /** @param stated as the law prints it, when in another unit than the fact's: "400 ft"; else empty */
     record Constant(double value, String stated) implements Limit {
         public Constant(double value) {
             this(value, "");
+        }
+
+        @Override
+        public OptionalDouble constant() {
+            return OptionalDouble.of(value);
+        }
+
+        @Override
+        public Optional<String> figure() {
+            return Optional.of(stated.isEmpty() ? Finite.format(value) : stated);
         }
 
         @Override
@@ -77,6 +113,22 @@ public sealed interface Limit {
     record ByWord(String fact, Map<String, Double> table) implements Limit {
         public ByWord {
             table = new TreeMap<>(table);
+        }
+
+        private static ByWord read(Written n, FactDefinition of) {
+            n.only(Set.of("byWord", "table"), "a table by word");
+            FactDefinition by = Reading.define(n.get("byWord"));
+            if (by.type() != FactType.WORD) {
+                throw n.wrong(by.name() + " is no word");
+            }
+            Map<String, Double> table = new LinkedHashMap<>();
+            n.get("table").children().forEach((w, v) -> {
+                if (!by.words().contains(w)) {
+                    throw v.wrong(by.name() + " cannot be '" + w + "'; it is one of " + by.words());
+                }
+                table.put(w, Measures.of(v, of.unit()).value());
+            });
+            return new ByWord(by.name(), table);
         }
 
         @Override
@@ -113,6 +165,25 @@ public sealed interface Limit {
     record OfFact(String fact, double times, double plus, String plusStated) implements Limit {
         public OfFact(String fact, double times, double plus) {
             this(fact, times, plus, "");
+        }
+
+        private static OfFact read(Written n, FactDefinition of) {
+            n.only(Set.of("ofFact", "times", "plus"), "a limit by another fact");
+            FactDefinition by = Reading.define(n.get("ofFact"));
+            if (by.type() != FactType.QUANTITY) {
+                throw n.wrong(by.name() + " is no quantity");
+            }
+            Constant plus = n.has("plus") ? Measures.of(n.get("plus"), of.unit()) : new Constant(0);
+            return new OfFact(
+                    by.name(), n.has("times") ? n.get("times").number().doubleValue() : 1, plus.value(), plus.stated());
+        }
+
+        @Override
+        public void offer(String quantity, Offers to) {
+            FactValue.Quantity q = to.facts().quantity(quantity);
+            if (q != null && times != 0) {
+                to.quantity(fact, (q.value() - plus) / times);
+            }
         }
 
         @Override
@@ -163,6 +234,17 @@ public sealed interface Limit {
 
         public Steps {
             steps = List.copyOf(steps);
+        }
+
+        private static Steps read(Written n, FactDefinition of) {
+            n.only(Set.of("steps", "table"), "a table by steps");
+            FactDefinition by = Reading.define(n.get("steps"));
+            List<Step> steps = new ArrayList<>();
+            for (Written s : n.get("table").items()) {
+                s.only(Set.of("upTo", "limit"), "a step");
+                steps.add(new Step(Measures.of(s.get("upTo"), by.unit()).value(), Limit.read(s.get("limit"), of)));
+            }
+            return new Steps(by.name(), steps);
         }
 
         @Override

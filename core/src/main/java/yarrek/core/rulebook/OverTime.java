@@ -61,7 +61,7 @@ public record OverTime(IntFunction<Verdict> verdict, IntToDoubleFunction margin)
 
     private static IntFunction<Truth> truth(Condition c, Moments m) {
         if (m.moves(c.factNames())) {
-            return c.overTime(m);
+            return c.truthOverTime(m);
         }
         Truth always = c.test(m.constant());
         return i -> always;

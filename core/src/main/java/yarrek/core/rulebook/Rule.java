@@ -63,7 +63,7 @@ public record Rule(
     }
 
     public boolean isDuty() {
-        return requires instanceof Requirement.Duty;
+        return requires.isDuty();
     }
 
     public Set<String> factNames() {
@@ -109,8 +109,7 @@ public record Rule(
         return factNames().stream()
                         .map(f -> Vocabulary.define(f).group())
                         .anyMatch(g -> g.equals("time") || g.equals("weather") || g.equals("day"))
-                || requires.papers().stream().anyMatch(p -> p.heldAtAnotherTime(facts))
-                || (requires instanceof Requirement.NoZone z && z.someEnd(facts));
+                || requires.heldAtAnotherTime(facts);
     }
 
     /** Whether it applies; an exception that is not known to hold does not lift it. */
@@ -119,7 +118,7 @@ public record Rule(
     }
 
     Outcome notApplicable() {
-        return new Outcome(Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.words(), Optional.empty(), List.of());
+        return new Outcome(Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.when(), Optional.empty(), List.of());
     }
 
     private static List<String> missing(List<Condition.Undecided> open) {
@@ -139,7 +138,7 @@ public record Rule(
         Outcome outcome = judged;
         List<Condition.Undecided> open = applies == Truth.UNKNOWN ? appliesWhen.undecided(facts) : List.of();
         if (!source.ask().isEmpty()) {
-            String asOnFile = requires instanceof Requirement.Ask ? "" : " As on file: " + outcome.says();
+            String asOnFile = requires.isQuestion() ? "" : " As on file: " + outcome.says();
             return new Outcome(
                     Verdict.NOT_KNOWN,
                     (applies == Truth.UNKNOWN ? "if it applies, " : "") + "the source is not confirmed: " + source.ask()
@@ -150,7 +149,7 @@ public record Rule(
         if (applies == Truth.UNKNOWN && outcome.verdict() == Verdict.DUTY && scope != Scope.OCCURRENCE) {
             return new Outcome(
                     Verdict.DUTY,
-                    "where it applies (" + appliesWhen.words() + "): " + outcome.says(),
+                    "where it applies (" + appliesWhen.when() + "): " + outcome.says(),
                     Optional.empty(),
                     List.of());
         }

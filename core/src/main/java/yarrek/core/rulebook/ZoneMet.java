@@ -1,5 +1,6 @@
 package yarrek.core.rulebook;
 
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -33,4 +34,10 @@ public record ZoneMet(
         CONDITIONAL,
         NO_RESTRICTION
     }
+
+    /** Those that a rule may speak of, as packs write them. */
+    static final Map<String, Restriction> RESTRICTIONS = Map.of(
+            "prohibited", Restriction.PROHIBITED,
+            "needsAuthorisation", Restriction.NEEDS_AUTHORISATION,
+            "conditional", Restriction.CONDITIONAL);
 }

@@ -18,8 +18,9 @@ import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Facts;
-import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.NoZone;
 import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.WordIsOneOf;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.time.TimeWindow;
 
@@ -29,11 +30,11 @@ class ZoneStandingTest {
     private static final TimeWindow HOURS =
             new TimeWindow(Instant.parse("2027-06-12T08:00:00Z"), Instant.parse("2027-06-12T09:00:00Z"));
     private static final Rule NO_UNCOVERED =
-            law("ZONE", Condition.ALWAYS, new Requirement.NoZone(ZoneMet.Restriction.NEEDS_AUTHORISATION));
+            law("ZONE", Condition.always(), new NoZone(ZoneMet.Restriction.NEEDS_AUTHORISATION));
     private static final Rule WORK_ONLY = law(
             "ZONE-WORK",
-            new Condition.WordIsOneOf("purpose", Set.of("work")),
-            new Requirement.NoZone(ZoneMet.Restriction.NEEDS_AUTHORISATION));
+            new WordIsOneOf("purpose", Set.of("work")),
+            new NoZone(ZoneMet.Restriction.NEEDS_AUTHORISATION));
 
     private static SiteLook.Met met(ZoneKind kind, OptionalDouble bindsFromG, HeightLimit from, Timetable times) {
         Zone z = new Zone(

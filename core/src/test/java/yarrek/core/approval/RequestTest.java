@@ -18,6 +18,7 @@ import yarrek.core.airspace.ZoneKind;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.WordIsOneOf;
 import yarrek.core.time.TimeWindow;
 
 /** What is needed, in how many requests, and what waits for what. */
@@ -52,7 +53,7 @@ class RequestTest {
     }
 
     private static ApprovalKind.Trigger zones(ZoneKind... kinds) {
-        return new ApprovalKind.Trigger(Set.of(), Set.of(kinds), false, Condition.NEVER);
+        return new ApprovalKind.Trigger(Set.of(), Set.of(kinds), false, Condition.never());
     }
 
     private static final ApprovalKind.Trigger NOTHING = zones();
@@ -60,14 +61,13 @@ class RequestTest {
     private static final ApprovalKind PROOF = kind("proof", NOTHING, Set.of(), Set.of(), 0);
     private static final ApprovalKind UNLOCK = kind(
             "unlock",
-            new ApprovalKind.Trigger(Set.of(), Set.of(), true, Condition.NEVER),
+            new ApprovalKind.Trigger(Set.of(), Set.of(), true, Condition.never()),
             Set.of(),
             Set.of("tower"),
             0);
     private static final ApprovalKind EVENT = kind(
             "event",
-            new ApprovalKind.Trigger(
-                    Set.of(), Set.of(), false, new Condition.WordIsOneOf("event", Set.of("advertised"))),
+            new ApprovalKind.Trigger(Set.of(), Set.of(), false, new WordIsOneOf("event", Set.of("advertised"))),
             Set.of(),
             Set.of(),
             0);

@@ -15,13 +15,14 @@ import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Bound;
+import yarrek.core.rulebook.Closeness;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Limit;
-import yarrek.core.rulebook.Requirement;
+import yarrek.core.rulebook.QuantityWithin;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Severity;
@@ -45,10 +46,9 @@ class FlightJudgeTest {
             Optional.empty(),
             LocalDate.EPOCH,
             Optional.empty(),
-            Condition.ALWAYS,
-            Condition.NEVER,
-            new Requirement.QuantityWithin(
-                    "approval.outsideM", Bound.AT_MOST, new Limit.Constant(0.5), Requirement.Closeness.USUAL),
+            Condition.always(),
+            Condition.never(),
+            new QuantityWithin("approval.outsideM", Bound.AT_MOST, new Limit.Constant(0.5), Closeness.USUAL),
             Severity.STOP,
             "fly inside it",
             new Source("approval A-1", LocalDate.EPOCH, "high", "", ""),

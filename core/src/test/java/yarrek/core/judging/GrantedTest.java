@@ -41,7 +41,7 @@ class GrantedTest {
                 code,
                 Set.of("EU"),
                 "granter",
-                new ApprovalKind.Trigger(Set.of(), Set.of(), false, Condition.NEVER),
+                new ApprovalKind.Trigger(Set.of(), Set.of(), false, Condition.never()),
                 Set.of(),
                 Set.of(),
                 1,

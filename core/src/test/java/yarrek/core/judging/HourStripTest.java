@@ -22,9 +22,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Facts;
-import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.WordIsOneOf;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.Report;
 import yarrek.core.weather.SomeWeather;
@@ -36,9 +36,9 @@ class HourStripTest {
     private static final LocalDate DAY = LocalDate.of(2027, 6, 12);
     private static final Position LAUNCH = new Position(46.59, -17.905);
 
-    private static final RulePack WIND = pack(law("WIND", Condition.ALWAYS, atMost("weather.windMps", 10)));
+    private static final RulePack WIND = pack(law("WIND", Condition.always(), atMost("weather.windMps", 10)));
     private static final RulePack DAYLIGHT =
-            pack(law("DAYLIGHT", Condition.ALWAYS, new Requirement.WordIsOneOf("light", Set.of("day"))));
+            pack(law("DAYLIGHT", Condition.always(), new WordIsOneOf("light", Set.of("day"))));
 
     private static Instant at(LocalDate day, int hour, int minute) {
         return day.atTime(LocalTime.of(hour, minute)).atZone(ZONE).toInstant();
@@ -117,7 +117,7 @@ class HourStripTest {
 
     @Test
     void rulesThatSpeakOfNeitherLightNorWeatherAreLeftToTheLadder() {
-        RulePack height = pack(law("HEIGHT", Condition.ALWAYS, atMost("heightAboveGroundM", 120)));
+        RulePack height = pack(law("HEIGHT", Condition.always(), atMost("heightAboveGroundM", 120)));
         HourStrip s = strip(DAY, height, steady(DAY, 2), Wind.Terrain.OPEN_WATER);
         assertThat(s.hours()).allMatch(h -> h.verdict() == Verdict.MET);
     }

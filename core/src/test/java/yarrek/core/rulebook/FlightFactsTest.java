@@ -21,9 +21,8 @@ class FlightFactsTest {
     }
 
     private static final Rule HEIGHT = rule(
-            Condition.ALWAYS,
-            new Requirement.QuantityWithin(
-                    "heightAboveGroundM", Bound.AT_MOST, new Limit.Constant(120), Requirement.Closeness.USUAL));
+            Condition.always(),
+            new QuantityWithin("heightAboveGroundM", Bound.AT_MOST, new Limit.Constant(120), Closeness.USUAL));
 
     private static FlightFacts flight(double uncertainty, double... heights) {
         double[] times = java.util.Arrays.copyOf(TIMES, heights.length);
@@ -91,7 +90,7 @@ class FlightFactsTest {
         Finding f = flight(beyond, 0, 50, 50, 50, 50).judge(HEIGHT);
         assertThat(f.verdict()).isEqualTo(Verdict.NOT_KNOWN);
         assertThat(f.says()).contains("no figures for 5 s");
-        Rule general = rule(Condition.ALWAYS, new Requirement.AllOf(List.of(HEIGHT.requires())));
+        Rule general = rule(Condition.always(), new AllOf(List.of(HEIGHT.requires())));
         assertThat(flight(beyond, 0, 50, 50, 50, 50).judge(general).verdict()).isEqualTo(Verdict.NOT_KNOWN);
         // a breach never reaches over a hole: who knows what was between
         double[] long_ = {0, 1, 2, 30, 31};
@@ -122,7 +121,7 @@ class FlightFactsTest {
     /** The quick way over arrays and the general way moment by moment give the same answer. */
     @Test
     void bothWaysOfJudgingAgree() {
-        Rule general = rule(Condition.ALWAYS, new Requirement.AllOf(List.of(HEIGHT.requires())));
+        Rule general = rule(Condition.always(), new AllOf(List.of(HEIGHT.requires())));
         java.util.Random random = new java.util.Random(9);
         for (int round = 0; round < 200; round++) {
             double[] h = new double[7];
@@ -152,7 +151,7 @@ class FlightFactsTest {
     private static Verdict zoneVerdict(
             double[] times, double[] distances, Optional<List<FlightFacts.ZoneSeries>> zones) {
         Facts planned = Facts.builder(ZoneOffset.UTC).zones(List.of()).build();
-        Rule rule = rule(Condition.ALWAYS, new Requirement.NoZone(ZoneMet.Restriction.PROHIBITED));
+        Rule rule = rule(Condition.always(), new NoZone(ZoneMet.Restriction.PROHIBITED));
         return new FlightFacts(
                         planned, times, Map.of("pilotDistanceM", new FlightFacts.Series(distances, 3, "t")), zones)
                 .judge(rule)
@@ -182,15 +181,14 @@ class FlightFactsTest {
                 Severity.STOP,
                 Layer.HOUSE,
                 when,
-                new Requirement.QuantityWithin(
-                        "batteryPct", Bound.AT_LEAST, new Limit.Constant(percent), Requirement.Closeness.USUAL));
+                new QuantityWithin("batteryPct", Bound.AT_LEAST, new Limit.Constant(percent), Closeness.USUAL));
     }
 
     /** 25 % over land, 35 % over water, and nobody has said which: 4 % breaches the milder, 30 % is not known, 40 % is met. */
     @Test
     void whereEveryAnswerEndsInABreachThereIsOne() {
-        Condition water = new Condition.YesNoIs("overWater", true);
-        Condition land = new Condition.Not(water);
+        Condition water = new YesNoIs("overWater", true);
+        Condition land = new Not(water);
         RulePack house = new RulePack(
                 "house",
                 "House",
@@ -234,7 +232,7 @@ class FlightFactsTest {
         assertThat(flown.get("flight.outsideSiteM")).isEmpty();
         assertThat(flown.get("overWater").orElseThrow().source()).isEqualTo("the site");
         assertThat(flown.get("heightAboveGroundM").orElseThrow().source()).isEqualTo("the log");
-        Rule sight = rule(Condition.ALWAYS, new Requirement.WordIsOneOf("sight", java.util.Set.of("VLOS")));
+        Rule sight = rule(Condition.always(), new WordIsOneOf("sight", java.util.Set.of("VLOS")));
         FlightFacts f = new FlightFacts(flown, TIMES, Map.of(), Optional.empty());
         assertThat(f.judge(sight).verdict()).isEqualTo(Verdict.MET);
         assertThat(f.judge(sight).says()).contains("as planned");

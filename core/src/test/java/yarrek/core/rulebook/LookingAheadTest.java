@@ -30,14 +30,13 @@ class LookingAheadTest {
     }
 
     private static final Rule HEIGHT =
-            rule("HEIGHT", Severity.STOP, Layer.LAW, Condition.ALWAYS, atMost("heightAboveGroundM", 120));
+            rule("HEIGHT", Severity.STOP, Layer.LAW, Condition.always(), atMost("heightAboveGroundM", 120));
     private static final Rule PEOPLE = rule(
             "PEOPLE",
             Severity.STOP,
             Layer.LAW,
-            new Condition.YesNoIs("lowSpeedMode", false),
-            new Requirement.QuantityWithin(
-                    "peopleDistanceM", Bound.AT_LEAST, new Limit.Constant(30), Requirement.Closeness.USUAL));
+            new YesNoIs("lowSpeedMode", false),
+            new QuantityWithin("peopleDistanceM", Bound.AT_LEAST, new Limit.Constant(30), Closeness.USUAL));
 
     @Test
     void aBreachThatAppearsAndOneThatVanishesAreToldApart() {
@@ -97,9 +96,8 @@ class LookingAheadTest {
                 "LOW",
                 Severity.ACT,
                 Layer.HOUSE,
-                Condition.ALWAYS,
-                new Requirement.QuantityWithin(
-                        "heightAboveGroundM", Bound.AT_LEAST, new Limit.Constant(125), Requirement.Closeness.USUAL));
+                Condition.always(),
+                new QuantityWithin("heightAboveGroundM", Bound.AT_LEAST, new Limit.Constant(125), Closeness.USUAL));
         RulePack pack = pack(HEIGHT, low);
         Facts f = facts().quantity("heightAboveGroundM", 140, 0, "t").build();
         Remedies.Change change = Remedies.of(f, List.of(pack), Assessment.of(f, List.of(pack)))
@@ -116,9 +114,8 @@ class LookingAheadTest {
                 "PAPER",
                 Severity.STOP,
                 Layer.LAW,
-                Condition.ALWAYS,
-                new Requirement.HoldsPaper(
-                        "pilotCertificate", "certificate", Set.of("A2"), "pilot", Optional.of("EU"), false));
+                Condition.always(),
+                new HoldsPaper("pilotCertificate", "certificate", Set.of("A2"), "pilot", Optional.of("EU"), false));
         RulePack pack = pack(paper);
         Facts f = facts().build();
         assertThat(Remedies.of(f, List.of(pack), Assessment.of(f, List.of(pack)))
@@ -131,12 +128,8 @@ class LookingAheadTest {
 
     @Test
     void whatAnAircraftIsByBirthIsNeverOfferedForChange() {
-        Rule mark = rule(
-                "MARK",
-                Severity.STOP,
-                Layer.LAW,
-                Condition.ALWAYS,
-                new Requirement.WordIsOneOf("classMark", Set.of("C2")));
+        Rule mark =
+                rule("MARK", Severity.STOP, Layer.LAW, Condition.always(), new WordIsOneOf("classMark", Set.of("C2")));
         RulePack pack = pack(mark);
         Facts f = facts().word("classMark", "none", "t").build();
         assertThat(Remedies.of(f, List.of(pack), Assessment.of(f, List.of(pack)))
@@ -151,11 +144,11 @@ class LookingAheadTest {
                 "ADV",
                 "advanced",
                 "near people",
-                Condition.ALWAYS,
-                new Requirement.WordsContain("modelDeclarations", "nearPeople"),
-                new Requirement.HoldsPaper(
+                Condition.always(),
+                new WordsContain("modelDeclarations", "nearPeople"),
+                new HoldsPaper(
                         "pilotCertificate", "certificate", Set.of("advanced"), "pilot", Optional.of("CA"), false),
-                new Requirement.Duty("no paper asked for", 0, java.time.temporal.ChronoUnit.DAYS, "occurrence.awareAt"),
+                new Duty("no paper asked for", 0, java.time.temporal.ChronoUnit.DAYS, "occurrence.awareAt"),
                 "c");
         RulePack ca = new RulePack(
                 "CA",
@@ -197,7 +190,7 @@ class LookingAheadTest {
 
     @Test
     void aWaiverSilencesAHouseRuleUntilItsLastDayAndNeverTheLaw() {
-        Rule house = rule("HOUSE", Severity.STOP, Layer.HOUSE, Condition.ALWAYS, atMost("pilotDistanceM", 500));
+        Rule house = rule("HOUSE", Severity.STOP, Layer.HOUSE, Condition.always(), atMost("pilotDistanceM", 500));
         RulePack pack = pack(house, HEIGHT);
         Facts.Builder b = facts().quantity("pilotDistanceM", 600, 0, "t")
                 .quantity("heightAboveGroundM", 130, 0, "t")
@@ -258,32 +251,31 @@ class LookingAheadTest {
 
     @Test
     void whatNoFactsCanMeetIsFoundAndWhatSomeCanIsNot() {
-        Condition light = new Condition.QuantityIs("takeoffMassG", Bound.BELOW, new Limit.Constant(250));
-        Condition heavy = new Condition.QuantityIs("takeoffMassG", Bound.AT_LEAST, new Limit.Constant(250));
-        Condition exactly = new Condition.QuantityIs("takeoffMassG", Bound.AT_MOST, new Limit.Constant(250));
-        Condition night = new Condition.WordIsOneOf("light", Set.of("night"));
-        Condition day = new Condition.WordIsOneOf("light", Set.of("day"));
-        assertThat(Contradiction.of(new Condition.All(List.of(light, heavy)))).isPresent();
-        assertThat(Contradiction.of(new Condition.All(List.of(exactly, heavy)))).isEmpty();
-        assertThat(Contradiction.of(new Condition.All(List.of(night, new Condition.Any(List.of(day, light))))))
+        Condition light = new QuantityWithin("takeoffMassG", Bound.BELOW, new Limit.Constant(250));
+        Condition heavy = new QuantityWithin("takeoffMassG", Bound.AT_LEAST, new Limit.Constant(250));
+        Condition exactly = new QuantityWithin("takeoffMassG", Bound.AT_MOST, new Limit.Constant(250));
+        Condition night = new WordIsOneOf("light", Set.of("night"));
+        Condition day = new WordIsOneOf("light", Set.of("day"));
+        assertThat(Contradiction.of(new All(List.of(light, heavy)))).isPresent();
+        assertThat(Contradiction.of(new All(List.of(exactly, heavy)))).isEmpty();
+        assertThat(Contradiction.of(new All(List.of(night, new Any(List.of(day, light))))))
                 .isEmpty();
-        assertThat(Contradiction.of(new Condition.All(List.of(night, new Condition.Any(List.of(day))))))
+        assertThat(Contradiction.of(new All(List.of(night, new Any(List.of(day))))))
                 .isPresent();
-        assertThat(Contradiction.of(Condition.NEVER)).isPresent();
-        assertThat(Contradiction.of(Condition.ALWAYS)).isEmpty();
+        assertThat(Contradiction.of(Condition.never())).isPresent();
+        assertThat(Contradiction.of(Condition.always())).isEmpty();
     }
 
     /** Of several ways that are all closed the nearest is told, not all of them. */
     @Test
     void ofClosedWaysTheNearestIsTold() {
-        Requirement far = new Requirement.AllOf(
-                List.of(new Requirement.YesNoIs("siteClosed", true), new Requirement.YesNoIs("rotorsGuarded", true)));
-        Requirement near = new Requirement.YesNoIs("recognisedArea", true);
+        Requirement far = new AllOf(List.of(new YesNoIs("siteClosed", true), new YesNoIs("rotorsGuarded", true)));
+        Requirement near = new YesNoIs("recognisedArea", true);
         Facts f = facts().yesNo("siteClosed", false, "t")
                 .yesNo("rotorsGuarded", false, "t")
                 .yesNo("recognisedArea", false, "t")
                 .build();
-        Outcome o = new Requirement.AnyOf(List.of(far, near)).judge(f);
+        Outcome o = new AnyOf(List.of(far, near)).judge(f);
         assertThat(o.verdict()).isEqualTo(Verdict.BREACHED);
         assertThat(o.says()).isEqualTo("In a recognised identification area: no");
     }

@@ -20,16 +20,16 @@ class OverTimeTest {
         return switch (kind) {
             case 0 -> atMost("heightAboveGroundM", 20 + random.nextInt(100));
             case 1 -> atMost("groundSpeedMps", 5 + random.nextInt(20));
-            case 2 -> new Requirement.WordIsOneOf("sight", Set.of(random.nextBoolean() ? "VLOS" : "BVLOS"));
-            case 3 -> new Requirement.YesNoIs("assembly", random.nextBoolean());
+            case 2 -> new WordIsOneOf("sight", Set.of(random.nextBoolean() ? "VLOS" : "BVLOS"));
+            case 3 -> new YesNoIs("assembly", random.nextBoolean());
             case 4 ->
-                new Requirement.QuantityWithin(
+                new QuantityWithin(
                         "peopleDistanceM",
                         Bound.AT_LEAST,
                         new Limit.OfFact("heightAboveGroundM", 1 + random.nextInt(2), random.nextInt(9)),
-                        Requirement.Closeness.USUAL);
-            case 5 -> new Requirement.AllOf(List.of(tree(random, depth - 1), tree(random, depth - 1)));
-            default -> new Requirement.AnyOf(List.of(tree(random, depth - 1), tree(random, depth - 1)));
+                        Closeness.USUAL);
+            case 5 -> new AllOf(List.of(tree(random, depth - 1), tree(random, depth - 1)));
+            default -> new AnyOf(List.of(tree(random, depth - 1), tree(random, depth - 1)));
         };
     }
 
@@ -37,14 +37,12 @@ class OverTimeTest {
         int kind = random.nextInt(depth == 0 ? 3 : 6);
         return switch (kind) {
             case 0 ->
-                new Condition.QuantityIs(
-                        "heightAboveGroundM", Bound.BELOW, new Limit.Constant(20 + random.nextInt(100)));
-            case 1 -> new Condition.WordIsOneOf("sight", Set.of(random.nextBoolean() ? "VLOS" : "BVLOS"));
-            case 2 ->
-                new Condition.QuantityIs("groundSpeedMps", Bound.ABOVE, new Limit.OfFact("heightAboveGroundM", 0.2, 0));
-            case 3 -> new Condition.Not(condition(random, depth - 1));
-            case 4 -> new Condition.All(List.of(condition(random, depth - 1), condition(random, depth - 1)));
-            default -> new Condition.Any(List.of(condition(random, depth - 1), condition(random, depth - 1)));
+                new QuantityWithin("heightAboveGroundM", Bound.BELOW, new Limit.Constant(20 + random.nextInt(100)));
+            case 1 -> new WordIsOneOf("sight", Set.of(random.nextBoolean() ? "VLOS" : "BVLOS"));
+            case 2 -> new QuantityWithin("groundSpeedMps", Bound.ABOVE, new Limit.OfFact("heightAboveGroundM", 0.2, 0));
+            case 3 -> new Not(condition(random, depth - 1));
+            case 4 -> new All(List.of(condition(random, depth - 1), condition(random, depth - 1)));
+            default -> new Any(List.of(condition(random, depth - 1), condition(random, depth - 1)));
         };
     }
 

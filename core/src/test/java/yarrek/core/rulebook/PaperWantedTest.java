@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 /** Which papers rules want, of whom, and when that is certain. */
 class PaperWantedTest {
     private static final LocalDate DAY = LocalDate.of(2027, 6, 12);
-    private static final Condition WORK = new Condition.WordIsOneOf("purpose", Set.of("work"));
+    private static final Condition WORK = new WordIsOneOf("purpose", Set.of("work"));
 
     private static Facts purpose(String word) {
         Facts.Builder b = Facts.builder(ZoneOffset.UTC).word("jurisdiction", "EU", "t");
@@ -26,11 +26,11 @@ class PaperWantedTest {
     void everyPaperAskedForInAnyCaseIsWantedAndNoneOfAlternatives() {
         Rule both = law(
                 "R",
-                Condition.ALWAYS,
-                new Requirement.AllOf(List.of(
+                Condition.always(),
+                new AllOf(List.of(
                         holds("pilot", "pilotCertificate", "A2"),
                         holds("operator", "liabilityInsurance"),
-                        new Requirement.AnyOf(List.of(holds("operator", "x"), holds("operator", "y"))))));
+                        new AnyOf(List.of(holds("operator", "x"), holds("operator", "y"))))));
         assertThat(PaperWanted.of(both))
                 .containsExactly(
                         new PaperWanted("R", "pilot", "pilotCertificate", "pilotCertificate", Set.of("A2")),
@@ -39,7 +39,7 @@ class PaperWantedTest {
 
     @Test
     void aRuleThatAsksForTheMarkWantsItsCheckOfTheAircraft() {
-        assertThat(PaperWanted.of(law("MARK", Condition.ALWAYS, new Requirement.YesNoIs("marked", true))))
+        assertThat(PaperWanted.of(law("MARK", Condition.always(), new YesNoIs("marked", true))))
                 .singleElement()
                 .matches(w -> w.role().equals("aircraft") && w.kind().equals("markOnAircraft"));
     }
@@ -54,18 +54,18 @@ class PaperWantedTest {
 
     @Test
     void aCautionWantsNothing() {
-        Rule caution = SomeRules.rule("C", Severity.CAUTION, Layer.LAW, Condition.ALWAYS, holds("operator", "x"));
+        Rule caution = SomeRules.rule("C", Severity.CAUTION, Layer.LAW, Condition.always(), holds("operator", "x"));
         assertThat(PaperWanted.certainly(pack(caution), purpose("work"), DAY)).isEmpty();
     }
 
     @Test
     void theLeastARequirementAsksForIsThatOfItsStrictestPart() {
-        Requirement amount = new Requirement.QuantityWithin(
-                "insurance.amountSdr", Bound.AT_LEAST, new Limit.Constant(750_000), Requirement.Closeness.NONE);
-        Requirement more = new Requirement.QuantityWithin(
-                "insurance.amountSdr", Bound.AT_LEAST, new Limit.Constant(900_000), Requirement.Closeness.NONE);
+        Requirement amount =
+                new QuantityWithin("insurance.amountSdr", Bound.AT_LEAST, new Limit.Constant(750_000), Closeness.NONE);
+        Requirement more =
+                new QuantityWithin("insurance.amountSdr", Bound.AT_LEAST, new Limit.Constant(900_000), Closeness.NONE);
         assertThat(amount.least("insurance.amountSdr")).hasValue(750_000);
-        assertThat(new Requirement.AllOf(List.of(amount, more)).least("insurance.amountSdr"))
+        assertThat(new AllOf(List.of(amount, more)).least("insurance.amountSdr"))
                 .hasValue(900_000);
         assertThat(amount.least("heightAboveGroundM")).isEmpty();
         assertThat(atMost("insurance.amountSdr", 5).least("insurance.amountSdr"))

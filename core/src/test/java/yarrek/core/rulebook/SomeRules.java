@@ -14,7 +14,7 @@ public final class SomeRules {
     }
 
     public static Rule rule(String id, Severity severity, Layer layer, Condition when, Requirement requires) {
-        return rule(id, severity, layer, when, Condition.NEVER, requires);
+        return rule(id, severity, layer, when, Condition.never(), requires);
     }
 
     public static Rule rule(
@@ -56,12 +56,11 @@ public final class SomeRules {
                 List.of(rules));
     }
 
-    public static Requirement.QuantityWithin atMost(String fact, double limit) {
-        return new Requirement.QuantityWithin(
-                fact, Bound.AT_MOST, new Limit.Constant(limit), Requirement.Closeness.USUAL);
+    public static QuantityWithin atMost(String fact, double limit) {
+        return new QuantityWithin(fact, Bound.AT_MOST, new Limit.Constant(limit), Closeness.USUAL);
     }
 
-    public static Requirement.HoldsPaper holds(String role, String kind, String... levels) {
-        return new Requirement.HoldsPaper(kind, kind, Set.of(levels), role, Optional.empty(), false);
+    public static HoldsPaper holds(String role, String kind, String... levels) {
+        return new HoldsPaper(kind, kind, Set.of(levels), role, Optional.empty(), false);
     }
 }

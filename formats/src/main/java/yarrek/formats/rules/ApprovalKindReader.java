@@ -15,6 +15,8 @@ import yarrek.core.airspace.ZoneKind;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.Lead;
 import yarrek.core.rulebook.Condition;
+import yarrek.core.rulebook.Reading;
+import yarrek.core.rulebook.Written;
 import yarrek.formats.log.BrokenFileException;
 
 /**
@@ -71,8 +73,8 @@ public final class ApprovalKindReader {
 
     /** @throws BrokenFileException naming the line and what was expected */
     public static Book read(String file, byte[] yaml) throws BrokenFileException {
-        YamlNode root = new YamlNode(RulePackReader.compose(file, yaml));
         try {
+            Written root = YamlText.read(file, yaml);
             root.only(Set.of("lists", "holidays", "kinds"), "the file");
             Map<String, List<ApprovalKind.Question>> lists = new HashMap<>();
             if (root.has("lists")) {
@@ -85,15 +87,15 @@ public final class ApprovalKindReader {
             String text = new String(yaml, StandardCharsets.UTF_8);
             List<Entry> kinds = new ArrayList<>();
             Set<String> seen = new HashSet<>();
-            for (YamlNode n : root.items("kinds")) {
+            for (Written n : root.items("kinds")) {
                 ApprovalKind k = kind(n, lists);
                 if (!seen.add(k.code())) {
                     throw n.wrong("the code '" + k.code() + "' stands there twice");
                 }
-                kinds.add(new Entry(k, n.has("when") ? n.get("when").slice(text) : ""));
+                kinds.add(new Entry(k, n.has("when") ? n.get("when").in(text) : ""));
             }
             return new Book(kinds, holidays);
-        } catch (YamlNode.Wrong e) {
+        } catch (Written.Wrong e) {
             throw new BrokenFileException("approvals.word", file + ", line " + e.line() + ": " + e.getMessage(), e);
         }
     }
@@ -101,14 +103,14 @@ public final class ApprovalKindReader {
     /** One kind alone, as the editor keeps it. */
     public static Entry kind(String yaml) throws BrokenFileException {
         try {
-            YamlNode n = new YamlNode(RulePackReader.compose("kind", yaml.getBytes(StandardCharsets.UTF_8)));
-            return new Entry(kind(n, Map.of()), n.has("when") ? n.get("when").slice(yaml) : "");
-        } catch (YamlNode.Wrong e) {
+            Written n = YamlText.read("kind", yaml.getBytes(StandardCharsets.UTF_8));
+            return new Entry(kind(n, Map.of()), n.has("when") ? n.get("when").in(yaml) : "");
+        } catch (Written.Wrong e) {
             throw new BrokenFileException("approvals.word", e.getMessage(), e);
         }
     }
 
-    private static ApprovalKind kind(YamlNode n, Map<String, List<ApprovalKind.Question>> lists) {
+    private static ApprovalKind kind(Written n, Map<String, List<ApprovalKind.Question>> lists) {
         n.only(KIND_WORDS, "a kind of approval");
         if (!n.text("code").matches("[a-zA-Z][a-zA-Z0-9-]{2,39}")) {
             throw n.get("code").wrong("a code of letters, figures and hyphens was expected, such as parkPermit");
@@ -124,7 +126,7 @@ public final class ApprovalKindReader {
                             words(n, "answers"),
                             zones(n),
                             n.has("makersMap") && n.get("makersMap").yesNo(),
-                            n.has("when") ? RulePackReader.condition(n.get("when")) : Condition.NEVER),
+                            n.has("when") ? Reading.of(Optional.empty()).condition(n.get("when")) : Condition.never()),
                     words(n, "needs"),
                     words(n, "after"),
                     hours,
@@ -145,7 +147,7 @@ public final class ApprovalKindReader {
         }
     }
 
-    private static ApprovalKind.Gives gives(YamlNode n) {
+    private static ApprovalKind.Gives gives(Written n) {
         Map<String, String> facts = new LinkedHashMap<>();
         if (n.has("settles")) {
             n.get("settles").children().forEach((name, v) -> {
@@ -159,15 +161,15 @@ public final class ApprovalKindReader {
                 n.optional("paper").orElse("approval"), n.optional("level").orElse(""), facts);
     }
 
-    private static Set<String> words(YamlNode n, String word) {
+    private static Set<String> words(Written n, String word) {
         Set<String> words = new LinkedHashSet<>();
         n.items(word).forEach(i -> words.add(i.text()));
         return words;
     }
 
-    private static Set<ZoneKind> zones(YamlNode n) {
+    private static Set<ZoneKind> zones(Written n) {
         Set<ZoneKind> kinds = new HashSet<>();
-        for (YamlNode i : n.items("zones")) {
+        for (Written i : n.items("zones")) {
             ZoneKind k = ZoneKind.of(i.text());
             if (k == ZoneKind.OTHER && !i.text().equalsIgnoreCase("other")) {
                 throw i.wrong("there is no kind of zone called '" + i.text() + "'");
@@ -177,16 +179,16 @@ public final class ApprovalKindReader {
         return kinds;
     }
 
-    private static double number(YamlNode n, String word, double otherwise) {
+    private static double number(Written n, String word, double otherwise) {
         return n.has(word) ? n.get(word).number().doubleValue() : otherwise;
     }
 
-    private static Lead lead(YamlNode n, String word) {
+    private static Lead lead(Written n, String word) {
         return at(n.get(word), ApprovalKindReader::lead);
     }
 
     /** What a parser makes of a node's text; what it refuses is told with the node's line. */
-    private static <T> T at(YamlNode n, Function<String, T> parse) {
+    private static <T> T at(Written n, Function<String, T> parse) {
         try {
             return parse.apply(n.text());
         } catch (IllegalArgumentException e) {
@@ -220,7 +222,7 @@ public final class ApprovalKindReader {
     }
 
     /** A list by name, or lines "number | section | question | from", a star before the question for a weighty one. */
-    private static List<ApprovalKind.Question> questions(YamlNode n, Map<String, List<ApprovalKind.Question>> lists) {
+    private static List<ApprovalKind.Question> questions(Written n, Map<String, List<ApprovalKind.Question>> lists) {
         if (!n.isList()) {
             List<ApprovalKind.Question> named = lists.get(n.text());
             if (named == null) {
@@ -230,7 +232,7 @@ public final class ApprovalKindReader {
         }
         List<ApprovalKind.Question> all = new ArrayList<>();
         Set<String> numbers = new HashSet<>();
-        for (YamlNode i : n.items()) {
+        for (Written i : n.items()) {
             ApprovalKind.Question q = at(i, ApprovalKindReader::question);
             if (!numbers.add(q.number())) {
                 throw i.wrong("question " + q.number() + " stands there twice");

@@ -9,15 +9,21 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import yarrek.core.rulebook.AllOf;
+import yarrek.core.rulebook.AnyOf;
 import yarrek.core.rulebook.Bound;
+import yarrek.core.rulebook.Closeness;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Limit;
+import yarrek.core.rulebook.QuantityWithin;
 import yarrek.core.rulebook.Requirement;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.rulebook.WordIsOneOf;
+import yarrek.core.rulebook.YesNoIs;
 import yarrek.core.time.TimeWindow;
 
 /** Every figure, yes or no and word that a shipped rule asks for: on its right side, at it, on its wrong side, missing. */
@@ -40,9 +46,9 @@ class EveryLimitTest {
 
     private static List<Requirement> single(Requirement r) {
         List<Requirement> found = new ArrayList<>();
-        if (r instanceof Requirement.AllOf all) {
+        if (r instanceof AllOf all) {
             all.of().forEach(x -> found.addAll(single(x)));
-        } else if (r instanceof Requirement.AnyOf any) {
+        } else if (r instanceof AnyOf any) {
             any.of().forEach(x -> found.addAll(single(x)));
         } else {
             found.add(r);
@@ -51,16 +57,15 @@ class EveryLimitTest {
     }
 
     static Stream<One> quantities() {
-        return all().filter(o ->
-                o.requirement() instanceof Requirement.QuantityWithin q && q.limit() instanceof Limit.Constant);
+        return all().filter(o -> o.requirement() instanceof QuantityWithin q && q.limit() instanceof Limit.Constant);
     }
 
     static Stream<One> yesNos() {
-        return all().filter(o -> o.requirement() instanceof Requirement.YesNoIs);
+        return all().filter(o -> o.requirement() instanceof YesNoIs);
     }
 
     static Stream<One> words() {
-        return all().filter(o -> o.requirement() instanceof Requirement.WordIsOneOf);
+        return all().filter(o -> o.requirement() instanceof WordIsOneOf);
     }
 
     private static Facts.Builder facts() {
@@ -79,7 +84,7 @@ class EveryLimitTest {
     @ParameterizedTest(name = "{0}")
     @MethodSource("quantities")
     void aFigureIsJudgedAtItsLimitAndOnEitherSide(One o) {
-        Requirement.QuantityWithin q = (Requirement.QuantityWithin) o.requirement();
+        QuantityWithin q = (QuantityWithin) o.requirement();
         double limit = ((Limit.Constant) q.limit()).value();
         // far enough away that no closeness of 5 % reaches there
         double step = Math.max(1, Math.abs(limit)) * 0.5;
@@ -91,7 +96,7 @@ class EveryLimitTest {
         if (q.closeness().straddling()) {
             assertThat(of(q, q.fact(), limit)).isIn(Verdict.CLOSE, Verdict.BREACHED);
         } else {
-            Verdict on = q.closeness().equals(Requirement.Closeness.NONE) ? Verdict.MET : Verdict.CLOSE;
+            Verdict on = q.closeness().equals(Closeness.NONE) ? Verdict.MET : Verdict.CLOSE;
             assertThat(of(q, q.fact(), limit)).isEqualTo(included ? on : Verdict.BREACHED);
         }
         assertThat(q.judge(facts().build()).verdict()).isEqualTo(Verdict.NOT_KNOWN);
@@ -102,7 +107,7 @@ class EveryLimitTest {
     @ParameterizedTest(name = "{0}")
     @MethodSource("quantities")
     void aFigureNeverGetsBetterOnTheWayOut(One o) {
-        Requirement.QuantityWithin q = (Requirement.QuantityWithin) o.requirement();
+        QuantityWithin q = (QuantityWithin) o.requirement();
         double limit = ((Limit.Constant) q.limit()).value();
         double span = Math.max(1, Math.abs(limit));
         Verdict before = Verdict.MET;
@@ -119,7 +124,7 @@ class EveryLimitTest {
     @ParameterizedTest(name = "{0}")
     @MethodSource("yesNos")
     void aYesOrNoIsJudgedBothWays(One o) {
-        Requirement.YesNoIs y = (Requirement.YesNoIs) o.requirement();
+        YesNoIs y = (YesNoIs) o.requirement();
         assertThat(y.judge(facts().yesNo(y.fact(), y.value(), "test").build()).verdict())
                 .isEqualTo(Verdict.MET);
         assertThat(y.judge(facts().yesNo(y.fact(), !y.value(), "test").build()).verdict())
@@ -130,13 +135,13 @@ class EveryLimitTest {
     @ParameterizedTest(name = "{0}")
     @MethodSource("words")
     void everyWordOfAFactIsAllowedOrNot(One o) {
-        Requirement.WordIsOneOf w = (Requirement.WordIsOneOf) o.requirement();
+        WordIsOneOf w = (WordIsOneOf) o.requirement();
         for (String word : Vocabulary.define(w.fact()).words()) {
             assertThat(w.judge(facts().with(w.fact(), new FactValue.Word(word), "test")
                                     .build())
                             .verdict())
                     .as(word)
-                    .isEqualTo(w.allowed().contains(word) ? Verdict.MET : Verdict.BREACHED);
+                    .isEqualTo(w.values().contains(word) ? Verdict.MET : Verdict.BREACHED);
         }
         assertThat(w.judge(facts().build()).verdict()).isEqualTo(Verdict.NOT_KNOWN);
     }
@@ -144,7 +149,7 @@ class EveryLimitTest {
     static Stream<Rule> conditional() {
         return PACKS.stream()
                 .flatMap(p -> RulePackReader.shipped(p + ".yaml").rules().stream())
-                .filter(r -> !r.appliesWhen().equals(Condition.ALWAYS))
+                .filter(r -> !r.appliesWhen().equals(Condition.always()))
                 .filter(r -> r.source().ask().isEmpty());
     }
 

@@ -1,14 +1,13 @@
-package yarrek.formats.rules;
+package yarrek.core.rulebook;
 
 import java.math.BigDecimal;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import yarrek.core.rulebook.Limit;
 import yarrek.core.units.NamedUnit;
 
 /** Figures with the unit in which a law prints them, such as "400 ft", turned into the unit of the fact. */
-final class Measures {
+public final class Measures {
     private static final Pattern FIGURE = Pattern.compile("(-?[0-9]{1,9}(?:[.][0-9]{1,9})?)(?: ([A-Za-z/°%$²]+))?");
 
     /** Factors to the unit of the fact. */
@@ -28,7 +27,8 @@ final class Measures {
 
     private Measures() {}
 
-    static Limit.Constant of(YamlNode n, String unit) {
+    /** @throws Written.Wrong unless it is a figure in the unit or one that can be turned into it */
+    public static Limit.Constant of(Written n, String unit) {
         Matcher m = FIGURE.matcher(n.text());
         if (!m.matches()) {
             throw n.wrong("a figure such as 120 or 400 ft was expected, got '" + n.text() + "'");
