@@ -77,15 +77,6 @@ public class Applications {
     /** Answers kept with a version. */
     public record Kept(String number, String section, String ask, List<String> lines, String source) {}
 
-    /** Which papers a question rests on, by what answers it. */
-    private static final Map<String, Set<String>> PAPERS = Map.of(
-            "registration", Set.of("operatorRegistration", "operatorCertificate", "operationalAuthorisation"),
-            "insurance", Set.of("liabilityInsurance"),
-            "invitation", Set.of("organiserInvitation", "landownerPermission"),
-            "aircraft", Set.of("aircraftRegistration", "markOnAircraft"),
-            "maintenance", Set.of("maintenanceRelease"),
-            "crew", Set.of("pilotCertificate", "recencyProof", "flightReview", "radioCertificate"));
-
     private static final DateTimeFormatter UTC =
             DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
 
@@ -289,14 +280,14 @@ public class Applications {
             case "registration" ->
                 papersOf(
                         List.of(office.operator().id()),
-                        PAPERS.get("registration"),
+                        answering("registration"),
                         d,
                         "no registration or certificate of the operator on file for these days");
             case "responsible" -> responsible(d, job);
             case "insurance" ->
                 papersOf(
                         List.of(office.operator().id()),
-                        PAPERS.get("insurance"),
+                        answering("insurance"),
                         d,
                         "no liability insurance on file that covers these days");
             case "purpose" -> purpose(job);
@@ -315,7 +306,7 @@ public class Applications {
             case "invitation" ->
                 papersOf(
                         List.of(job.id()),
-                        PAPERS.get("invitation"),
+                        answering("invitation"),
                         d,
                         "no invitation and no landowner's permission on file for this job");
             case "aircraft" -> aircraft(job, d);
@@ -350,6 +341,11 @@ public class Applications {
     }
 
     /** Papers of some kinds in force on every day, in words. */
+    /** Kinds of paper that a question rests on, by what answers it. */
+    private Set<String> answering(String question) {
+        return papers.meanings().codes(k -> k.answers().equals(Optional.of(question)));
+    }
+
     private Filled papersOf(List<UUID> holders, Set<String> wanted, JobDraft d, String none) {
         List<String> lines = new ArrayList<>();
         String missing = none;
@@ -453,7 +449,7 @@ public class Applications {
                 + c.model().classMark());
         lines.add("Take-off mass " + job.build().mass().mass() + " as build “"
                 + job.build().name() + "”");
-        Filled marks = papersOf(List.of(c.id()), PAPERS.get("aircraft"), d, "");
+        Filled marks = papersOf(List.of(c.id()), answering("aircraft"), d, "");
         lines.addAll(marks.lines());
         return new Filled(lines, "fleet, weighing, papers", "");
     }
@@ -464,10 +460,7 @@ public class Applications {
         }
         Fleet.AircraftView c = job.build().aircraft();
         Filled released = papersOf(
-                List.of(c.id()),
-                Set.of("maintenanceRelease"),
-                d,
-                "no maintenance release on file that covers these days");
+                List.of(c.id()), answering("maintenance"), d, "no maintenance release on file that covers these days");
         List<String> lines = new ArrayList<>(released.lines());
         lines.add(String.format(Locale.UK, "Flown %.1f h, %d landings", c.flownHours(), c.landings()));
         return new Filled(lines, "fleet, papers", released.missing());
@@ -487,7 +480,7 @@ public class Applications {
                     + (id.equals(d.pilotId()) ? ", pilot in command" : ", observer")
                     + (p.lastFlightOn() == null ? "" : ", last flew on " + show.day(p.lastFlightOn())));
             Filled held = papersOf(
-                    List.of(id), PAPERS.get("crew"), d, "a certificate of " + p.name() + " that covers these days");
+                    List.of(id), answering("crew"), d, "a certificate of " + p.name() + " that covers these days");
             held.lines().forEach(l -> lines.add("    " + l));
             if (id.equals(d.pilotId())) {
                 missing = held.missing();
@@ -715,7 +708,7 @@ public class Applications {
     /** Scans of the papers that the answers rest on. */
     private List<Pdf.Scan> scans(Approvals.ApprovalView a, Jobs.JobView job) {
         Set<String> wanted = kinds.row(a.kind()).kind().questions().stream()
-                .flatMap(q -> PAPERS.getOrDefault(q.from(), Set.of()).stream())
+                .flatMap(q -> answering(q.from()).stream())
                 .collect(Collectors.toSet());
         List<UUID> holders = new ArrayList<>(List.of(office.operator().id(), job.id()));
         if (job.build() != null) {

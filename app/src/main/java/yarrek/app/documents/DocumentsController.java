@@ -4,7 +4,9 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.UUID;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -22,6 +24,7 @@ import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.Viewer;
 import yarrek.core.paper.MarkLabel;
+import yarrek.core.rulebook.PaperKind;
 
 /** Documents to show on the spot and on paper, the check page, the binder, labels. */
 @Controller
@@ -200,12 +203,14 @@ class DocumentsController {
 
     /** The aircraft's own registration where it has one, else the operator's. */
     private String number(Fleet.AircraftView a, Office.OperatorView operator) {
+        Set<String> registrations =
+                papers.meanings().codes(k -> k.home().equals(Optional.of(PaperKind.Home.REGISTRATION)));
         return papers.of(List.of(a.id())).stream()
-                .filter(p -> p.kind().equals("aircraftRegistration"))
+                .filter(p -> registrations.contains(p.kind()))
                 .map(Papers.Row::number)
                 .findFirst()
                 .or(() -> papers.of(List.of(operator.id())).stream()
-                        .filter(p -> p.kind().equals("operatorRegistration"))
+                        .filter(p -> registrations.contains(p.kind()))
                         .map(Papers.Row::number)
                         .reduce((x, y) -> y))
                 .orElseThrow(() -> new IllegalArgumentException(

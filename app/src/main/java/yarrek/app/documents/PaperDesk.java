@@ -352,7 +352,7 @@ public class PaperDesk {
         Map<String, Purchase.Duty> duties = new LinkedHashMap<>();
         LocalDate today = today();
         List<PaperWanted> wanted = rulebook.packOf(operator.jurisdiction())
-                .map(p -> PaperWanted.certainly(p, facts, today))
+                .map(p -> PaperWanted.certainly(p, papers.meanings(), facts, today))
                 .orElse(List.of());
         for (PaperWanted w : wanted) {
             UUID holder = w.role().equals("operator") ? operator.id() : w.role().equals("aircraft") ? aircraftId : null;

@@ -1,6 +1,8 @@
 package yarrek.app.documents;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,6 +33,10 @@ import yarrek.app.web.NotFoundException;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactType;
+import yarrek.core.rulebook.PaperKind;
+import yarrek.core.rulebook.Vocabulary;
 
 /** Pages of the papers together: the weave, the register, cover, recency, costs, kinds. */
 @Controller
@@ -229,6 +235,12 @@ class PaperDeskController {
                 .set("currency", k.currency())
                 .set("needs", k.needs())
                 .set("insures", k.insures())
+                .set("settles", k.meaning().settles().orElse(""))
+                .set("noneIsNo", k.meaning().noneIsNo() ? "yes" : "no")
+                .set("alsoForJob", k.meaning().alsoForJob() ? "yes" : "no")
+                .set("home", k.meaning().home().map(Enum::name).orElse(""))
+                .set("opensCategory", k.meaning().opensCategory() ? "yes" : "no")
+                .set("answers", k.meaning().answers().orElse(""))
                 .set("shown", k.shown() ? "yes" : "no")
                 .set("house", rulebook.houseNeeds(code) ? "yes" : "no")
                 .version(k.version())
@@ -271,6 +283,9 @@ class PaperDeskController {
         Integer lead = form.whole("leadDays", 0, 1000, true);
         Integer early = form.whole("renewEarly", 0, 3650, false);
         String insures = form.choice("insures", false);
+        String settles = form.choice("settles", false);
+        String home = form.choice("home", false);
+        String answers = form.choice("answers", false);
         String needs = form.optionalText("needs", 400);
         java.util.List<String> levels = java.util.Arrays.stream(
                         form.optionalText("levels", 400).split(";"))
@@ -290,8 +305,18 @@ class PaperDeskController {
                                     cost == null ? null : java.math.BigDecimal.valueOf(cost),
                                     currency.isEmpty() ? null : currency,
                                     needs,
-                                    insures,
-                                    form.raw("shown").equals("yes")),
+                                    form.raw("shown").equals("yes"),
+                                    new PaperKind(
+                                            code,
+                                            words,
+                                            holder,
+                                            Optional.ofNullable(settles),
+                                            form.raw("noneIsNo").equals("yes"),
+                                            form.raw("alsoForJob").equals("yes"),
+                                            Optional.ofNullable(home).map(PaperKind.Home::valueOf),
+                                            form.raw("opensCategory").equals("yes"),
+                                            Optional.ofNullable(answers),
+                                            Optional.ofNullable(insures))),
                             of == null);
                     rulebook.houseNeeds(
                             code,
@@ -322,6 +347,43 @@ class PaperDeskController {
                         "house",
                         "The house needs it for every job",
                         "then a job without one in force does not go",
-                        Form.words("no answer", "yes", "no"));
+                        Form.words("no answer", "yes", "no"))
+                .group("What follows from it")
+                .select("settles", "Settles", "the fact that one in force answers: yes, or the levels held", settled())
+                .select("noneIsNo", "None in force means no", "else it stays not known", Form.words("no", "yes"))
+                .select(
+                        "alsoForJob",
+                        "May be granted for one job",
+                        "and counts as its holder's for it",
+                        Form.words("no", "yes"))
+                .select(
+                        "home",
+                        "Shows where its holder is at home",
+                        "decides whether pilot or aircraft are foreign",
+                        List.of(
+                                new Form.Option("", "no"),
+                                new Form.Option("CERTIFICATE", "as the pilot's certificate"),
+                                new Form.Option("REGISTRATION", "as a registration")))
+                .select(
+                        "opensCategory",
+                        "Opens another category",
+                        "with one on file, a flight of no job may be of it",
+                        Form.words("no", "yes"))
+                .select(
+                        "answers",
+                        "Answers in an application",
+                        "and its scans go into the annex",
+                        Form.words("nothing", PaperKind.QUESTIONS.toArray(String[]::new)));
+    }
+
+    /** Facts that a paper may settle: a yes or no, or a list of words. */
+    private static List<Form.Option> settled() {
+        List<Form.Option> options = new ArrayList<>(List.of(new Form.Option("", "nothing")));
+        Vocabulary.all().stream()
+                .filter(d -> (d.type() == FactType.YES_NO || d.type() == FactType.WORDS)
+                        && !d.group().equals("occurrence"))
+                .sorted(Comparator.comparing(FactDefinition::label))
+                .forEach(d -> options.add(new Form.Option(d.name(), d.label())));
+        return options;
     }
 }

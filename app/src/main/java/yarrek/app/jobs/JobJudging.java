@@ -476,6 +476,11 @@ public class JobJudging {
     }
 
     @EventListener
+    void kindsOfPaperChanged(Papers.KindsChanged e) {
+        judgeWhere("j.state = :p", JobEntity.PLANNED, "a kind of paper changed");
+    }
+
+    @EventListener
     void personChanged(Crew.Changed e) {
         judgeWhere("j.pilotId = :p", e.personId(), "the pilot's particulars changed");
     }

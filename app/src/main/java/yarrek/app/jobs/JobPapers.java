@@ -18,7 +18,6 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.Rulebook;
-import yarrek.core.judging.PlanFacts;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.HoldsPaper;
@@ -101,7 +100,7 @@ public class JobPapers {
         } else {
             roles.put(job.draft().pilotId(), "pilot");
         }
-        return b.papers(PlanFacts.counted(papers.held(roles))).build();
+        return b.papers(papers.meanings().counted(papers.held(roles))).build();
     }
 
     private static PaperCell cell(HoldsPaper p, Facts facts, TimeWindow window, ZoneId zone) {

@@ -122,6 +122,7 @@ public record FactSources(
                 pilot,
                 elsewhere(w, plan.windows(), craftId),
                 answers.of(about(w, operator.id(), craftId)),
+                papers.kinds(),
                 papers.held(roles),
                 w.jobId() == null ? List.of() : jobPapers(w.jobId()),
                 w.jobId() == null ? List.of() : requests(w.jobId()),
@@ -249,6 +250,7 @@ public record FactSources(
                 craft.map(this::craftOf),
                 person(pilotId).map(p -> new Person(p.name(), p.bornOn(), lastFlightOn)),
                 answers.of(about(w, operator.id(), craft)),
+                papers.kinds(),
                 held,
                 liability(day),
                 zones);

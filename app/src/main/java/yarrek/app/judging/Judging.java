@@ -20,6 +20,7 @@ import yarrek.app.rulebook.Rulebook;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.FlightFacts;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.rulebook.PaperWanted;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Tally;
@@ -56,7 +57,8 @@ public class Judging {
             List<RulePack> packs = rulebook.packsFor(known, sources.setting(w));
             AssessmentRow a = rulebook.judge(known, packs);
             facts.put(w.jobId(), known);
-            entries.add(new Assessments.Entry(w.jobId(), a, needs(a, packs, sources.holders(w))));
+            entries.add(new Assessments.Entry(
+                    w.jobId(), a, needs(a, packs, sources.papers().kinds(), sources.holders(w))));
         }
         Map<UUID, Optional<AssessmentRow>> changed = assessments.put(Assessments.Kind.JOB, entries, clock.instant());
         return entries.stream()
@@ -98,7 +100,8 @@ public class Judging {
     }
 
     /** The papers that the rules applying to a job ask for, of whom. */
-    private static List<Assessments.Need> needs(AssessmentRow a, List<RulePack> packs, Map<String, UUID> holderByRole) {
+    private static List<Assessments.Need> needs(
+            AssessmentRow a, List<RulePack> packs, PaperKinds kinds, Map<String, UUID> holderByRole) {
         Set<String> applying = a.findings().stream()
                 .filter(f -> f.verdict() != Verdict.NOT_APPLICABLE)
                 .map(FindingRow::ruleId)
@@ -106,7 +109,7 @@ public class Judging {
         return packs.stream()
                 .flatMap(p -> p.rules().stream())
                 .filter(r -> applying.contains(r.id()))
-                .flatMap(r -> PaperWanted.of(r).stream())
+                .flatMap(r -> PaperWanted.of(r, kinds).stream())
                 .filter(w -> holderByRole.get(w.role()) != null)
                 .map(w -> new Assessments.Need(w.ruleId(), holderByRole.get(w.role()), w.kind(), w.levels()))
                 .distinct()

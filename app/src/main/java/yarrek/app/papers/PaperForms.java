@@ -43,9 +43,7 @@ public class PaperForms {
         for (Papers.Kind k : papers.kinds().stream()
                 .filter(k -> holderKind.isEmpty()
                         || k.holder().equals(holderKind)
-                        || (holderKind.equals("job")
-                                && List.of("operationalAuthorisation", "operatorCertificate")
-                                        .contains(k.code())))
+                        || (holderKind.equals("job") && k.meaning().alsoForJob()))
                 .toList()) {
             kinds.add(new Form.Option(k.code(), k.words()));
             k.levels().forEach(l -> levels.add(new Form.Option(l, k.words() + ": " + l)));

@@ -1,10 +1,13 @@
 package yarrek.app.papers;
 
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
+import yarrek.core.rulebook.PaperKind;
 
 /** A kind of paper. Invariant: the code never changes, since rules and papers name it. */
 @Entity
@@ -28,6 +31,15 @@ class PaperKindEntity {
 
     String needs;
     String insures;
+    String settles;
+    boolean noneIsNo;
+    boolean alsoForJob;
+
+    @Enumerated(EnumType.STRING)
+    PaperKind.Home home;
+
+    boolean opensCategory;
+    String answers;
     boolean shownToOfficials;
     int sortOrder;
 

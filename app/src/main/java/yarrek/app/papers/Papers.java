@@ -34,6 +34,8 @@ import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperKind;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.time.Validity;
 
@@ -90,8 +92,8 @@ public class Papers {
      * A kind of paper.
      *
      * @param holder operator, pilot, aircraft or job
-     * @param insures liability, hull or trip; null for what is no insurance
      * @param shown whether an official may ask for it
+     * @param meaning what follows from one in force
      */
     public record Kind(
             String code,
@@ -104,8 +106,13 @@ public class Papers {
             BigDecimal cost,
             String currency,
             String needs,
-            String insures,
-            boolean shown) {}
+            boolean shown,
+            PaperKind meaning) {
+        /** Liability, hull or trip; null for what is no insurance. */
+        public String insures() {
+            return meaning.insures().orElse(null);
+        }
+    }
 
     /** A scan or photo in a list. */
     public record Scan(
@@ -287,8 +294,18 @@ public class Papers {
                 k.cost,
                 k.currency,
                 k.needs,
-                k.insures,
-                k.shownToOfficials);
+                k.shownToOfficials,
+                new PaperKind(
+                        k.code,
+                        k.words,
+                        k.holder,
+                        Optional.ofNullable(k.settles),
+                        k.noneIsNo,
+                        k.alsoForJob,
+                        Optional.ofNullable(k.home),
+                        k.opensCategory,
+                        Optional.ofNullable(k.answers),
+                        Optional.ofNullable(k.insures)));
     }
 
     /**
@@ -321,13 +338,33 @@ public class Papers {
         k.cost = v.cost();
         k.currency = v.currency();
         k.needs = v.needs();
-        k.insures = v.insures();
+        PaperKind m = v.meaning();
+        boolean means = !make && !kind(k).meaning().equals(m);
+        k.settles = m.settles().orElse(null);
+        k.noneIsNo = m.noneIsNo();
+        k.alsoForJob = m.alsoForJob();
+        k.home = m.home().orElse(null);
+        k.opensCategory = m.opensCategory();
+        k.answers = m.answers().orElse(null);
+        k.insures = m.insures().orElse(null);
         k.shownToOfficials = v.shown();
         if (make) {
             em.persist(k);
         }
         em.flush();
         kinds.changed();
+        if (means || make) {
+            events.publishEvent(new KindsChanged());
+        }
+    }
+
+    /** What kinds of paper mean has changed, so that facts may follow from others. */
+    public record KindsChanged() {}
+
+    /** What the kinds on file mean. */
+    @Transactional(readOnly = true)
+    public PaperKinds meanings() {
+        return new PaperKinds(kinds().stream().map(Kind::meaning).toList());
     }
 
     // --- scans -------------------------------------------------------------------------------------------------------
@@ -615,6 +652,7 @@ public class Papers {
     public PapersOnFile onFile(Collection<UUID> holders) {
         Set<UUID> of = Set.copyOf(holders);
         return new PapersOnFile(
+                meanings(),
                 every().stream().filter(p -> of.contains(p.holderId)).toList());
     }
 

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.time.Validity;
 
 /** Papers of many holders, read once. */
@@ -20,7 +21,10 @@ public final class PapersOnFile {
 
     private final Map<UUID, List<PaperEntity>> byHolder = new HashMap<>();
 
-    PapersOnFile(List<PaperEntity> all) {
+    private final PaperKinds kinds;
+
+    PapersOnFile(PaperKinds kinds, List<PaperEntity> all) {
+        this.kinds = kinds;
         // the same papers name the same number, whatever order they were read in
         all.stream()
                 .sorted(Comparator.<PaperEntity, String>comparing(p -> p.kind).thenComparing(p -> p.number))
@@ -30,6 +34,11 @@ public final class PapersOnFile {
 
     private List<PaperEntity> of(UUID holder) {
         return byHolder.getOrDefault(holder, List.of());
+    }
+
+    /** What the papers mean. */
+    public PaperKinds kinds() {
+        return kinds;
     }
 
     /** As facts: each holder under a role. */
@@ -58,7 +67,7 @@ public final class PapersOnFile {
     /** The greatest liability cover in force on a day; empty when none states an amount. */
     public Optional<Double> liabilityAmount(UUID operatorId, LocalDate day) {
         return of(operatorId).stream()
-                .filter(p -> p.kind.equals("liabilityInsurance"))
+                .filter(p -> kinds.is(p.kind, k -> k.insures().equals(Optional.of("liability"))))
                 .filter(p -> p.amountSdr != null
                         && (p.validFrom == null || !day.isBefore(p.validFrom))
                         && (p.validTo == null || !day.isAfter(p.validTo)))

@@ -1,6 +1,7 @@
 package yarrek.core.judging;
 
 import java.time.ZoneId;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +16,8 @@ import yarrek.core.geo.Position;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperKind;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
 
@@ -47,6 +50,7 @@ public record FlightInput(
             Optional<Craft> craft,
             Optional<Person> pilot,
             List<Said> answers,
+            PaperKinds kinds,
             List<PaperHeld> papers,
             OptionalDouble liabilitySdr,
             ZonesOnFile zones) {}
@@ -110,7 +114,7 @@ public record FlightInput(
                 .filter(a -> Vocabulary.define(a.fact()).saidOf() != FactDefinition.SaidOf.OWN)
                 .forEach(a -> b.with(a.fact(), a.value(), a.source()));
         b.word("jurisdiction", home.jurisdiction(), "home of the operator; the flight belongs to no job");
-        boolean authorised = home.papers().stream().anyMatch(p -> p.kind().equals("operationalAuthorisation"));
+        boolean authorised = home.papers().stream().anyMatch(p -> home.kinds().is(p.kind(), PaperKind::opensCategory));
         if (!authorised) {
             home.category()
                     .ifPresent(c -> b.word(
@@ -119,17 +123,15 @@ public record FlightInput(
         home.craft().ifPresent(c -> {
             c.describe(b);
             c.lightsOfAny(b);
-            b.yesNo(
-                    "marked",
-                    home.papers().stream()
-                            .anyMatch(p -> p.kind().equals("markOnAircraft")
-                                    && p.validity().covers(flown)),
-                    "check of the mark on file");
         });
         home.pilot().ifPresent(p -> PlanFacts.person(b, p, flown, home.zone()));
         if (home.pilot().isPresent()) {
             b.papers(home.papers());
         }
+        Map<String, String> holders = new HashMap<>(Map.of("operator", "the operator"));
+        home.craft().ifPresent(c -> holders.put("aircraft", c.name()));
+        home.pilot().ifPresent(p -> holders.put("pilot", p.name()));
+        home.kinds().settle(b, home.papers(), List.of(flown), home.jurisdiction(), holders);
         home.liabilitySdr().ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         if (home.zones().freshness(flown.start()) == Freshness.CURRENT) {
             b.yesNo("zoneDataCurrent", true, "every source of zones is within its age limit on the day of the flight");

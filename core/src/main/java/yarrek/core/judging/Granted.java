@@ -22,6 +22,7 @@ import yarrek.core.geo.Area;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.PaperKind;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
 
@@ -150,7 +151,7 @@ public final class Granted {
         outside(held);
         List<ApprovalOnFile> authorisations = held.stream()
                 .filter(a -> a.kind()
-                        .map(k -> PlanFacts.OPERATORS.contains(k.gives().paper()))
+                        .map(k -> in.kinds().is(k.gives().paper(), PaperKind::alsoForJob))
                         .orElse(false))
                 .toList();
         if (!authorisations.isEmpty()) {

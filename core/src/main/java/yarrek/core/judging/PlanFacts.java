@@ -4,12 +4,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.Period;
 import java.time.ZoneId;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.Set;
-import java.util.stream.Collectors;
 import yarrek.core.airspace.AirspaceFacts;
 import yarrek.core.airspace.Freshness;
 import yarrek.core.airspace.SiteLook;
@@ -27,9 +26,6 @@ import yarrek.core.weather.WeatherFacts;
  * Turns a plan, its place, build, crew and papers into facts. What nobody has said stays out, and so is not known.
  */
 public final class PlanFacts {
-    /** Kinds of paper that the operator holds as a rule, and that may be granted for one job. */
-    static final Set<String> OPERATORS = Set.of("operationalAuthorisation", "operatorCertificate");
-
     private final PlanInput in;
     private final Facts.Builder b;
     private final Place place;
@@ -82,10 +78,10 @@ public final class PlanFacts {
         if (in.plan().observer()) {
             b.word("observer", "besidePilot", "job: crew"); // nobody named yet is not the same as nobody
         }
-        List<PaperHeld> held = counted(in.papers());
+        List<PaperHeld> held = in.kinds().counted(in.papers());
         b.papers(held);
-        StateFacts.put(b, in.operatorJurisdiction(), place.jurisdiction(), held);
-        declarations(held);
+        StateFacts.put(b, in.operatorJurisdiction(), place.jurisdiction(), held, in.kinds());
+        in.kinds().settle(b, held, windows, place.jurisdiction(), holders());
         recency(held);
         in.waivers().forEach(b::waiver);
         in.liabilitySdr().ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
@@ -164,56 +160,14 @@ public final class PlanFacts {
             craft.describe(b);
             craft.lightsOfAny(b);
         }
-        List<PaperHeld> its =
-                in.papers().stream().filter(p -> p.role().equals("aircraft")).toList();
-        boolean airworthy = its.stream()
-                .filter(p -> p.kind().equals("airworthinessCertificate"))
-                .anyMatch(p -> windows.stream().allMatch(w -> p.validity().covers(w)));
-        if (airworthy) {
-            b.yesNo("airworthinessCertificate", true, "on file for " + craft.name());
-        }
-        List<PaperHeld> marks =
-                its.stream().filter(p -> p.kind().equals("markOnAircraft")).toList();
-        b.yesNo(
-                "marked",
-                windows.stream()
-                        .allMatch(w -> marks.stream().anyMatch(p -> p.validity().covers(w))),
-                marks.isEmpty()
-                        ? "no check of the mark on file for " + craft.name()
-                        : "check of the mark on " + craft.name());
     }
 
-    /** An authorisation granted for one job counts as the operator's for that job. */
-    public static List<PaperHeld> counted(List<PaperHeld> held) {
-        return held.stream()
-                .map(p -> p.role().equals("job") && OPERATORS.contains(p.kind())
-                        ? new PaperHeld(
-                                p.kind(),
-                                p.level(),
-                                "operator",
-                                p.number(),
-                                p.jurisdiction(),
-                                p.validity(),
-                                p.endKnown())
-                        : p)
-                .toList();
-    }
-
-    /** What the model is declared for here, by the declarations in force in all of the hours. */
-    private void declarations(List<PaperHeld> held) {
-        if (in.craft().isEmpty()) {
-            return;
-        }
-        Set<String> declared = held.stream()
-                .filter(p -> p.kind().equals("modelDeclaration")
-                        && p.countsIn(Optional.of(place.jurisdiction()))
-                        && windows.stream().allMatch(w -> p.validity().covers(w)))
-                .flatMap(p -> p.level().stream())
-                .collect(Collectors.toSet());
-        b.with(
-                "modelDeclarations",
-                new FactValue.Words(declared),
-                "declarations of the model on file for " + place.jurisdiction());
+    /** Of whom papers settle facts: the operator always, the others as soon as it is said who they are. */
+    private Map<String, String> holders() {
+        Map<String, String> holders = new HashMap<>(Map.of("operator", "the operator", "job", "the job"));
+        in.craft().ifPresent(c -> holders.put("aircraft", c.name()));
+        in.pilot().ifPresent(p -> holders.put("pilot", p.name()));
+        return holders;
     }
 
     /** The last activity that counts for recency under the law of the place. */

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import yarrek.core.airspace.ZonesOnFile;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.WaiverHeld;
 import yarrek.core.weather.Report;
@@ -17,6 +18,7 @@ import yarrek.core.weather.Report;
  * @param build the aircraft as it takes off; empty when that is not known
  * @param pilot empty while nobody is named
  * @param answers what was said of the operator, the place, the aircraft, the pilot and the job, the nearest last
+ * @param kinds what the papers mean
  * @param papers of operator, pilot, aircraft and job, each under its role
  * @param jobPapers the same papers of the job with what they lift
  * @param requests approvals of the job, in the order of their days
@@ -34,6 +36,7 @@ public record PlanInput(
         Optional<Person> pilot,
         Elsewhere elsewhere,
         List<Said> answers,
+        PaperKinds kinds,
         List<PaperHeld> papers,
         List<JobPaper> jobPapers,
         List<ApprovalOnFile> requests,
@@ -54,6 +57,7 @@ public record PlanInput(
                 pilot,
                 elsewhere,
                 answers,
+                kinds,
                 papers.stream().filter(p -> !p.role().equals("job")).toList(),
                 List.of(),
                 List.of(),

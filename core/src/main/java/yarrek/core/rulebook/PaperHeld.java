@@ -18,6 +18,11 @@ public record PaperHeld(
         String jurisdiction,
         Validity validity,
         boolean endKnown) {
+    /** The same, as somebody else's. */
+    public PaperHeld of(String otherRole) {
+        return new PaperHeld(kind, level, otherRole, number, jurisdiction, validity, endKnown);
+    }
+
     /** Whether it counts under a law: its own, that of the union it is part of, or any when it is bound to none. */
     public boolean countsIn(Optional<String> law) {
         if (law.isEmpty() || jurisdiction.isBlank()) {

@@ -21,7 +21,7 @@ public final class StateFacts {
      * @param place the law of the place
      * @param held papers of operator, pilot and aircraft
      */
-    public static void put(Facts.Builder b, String home, String place, List<PaperHeld> held) {
+    public static void put(Facts.Builder b, String home, String place, List<PaperHeld> held, PaperKinds kinds) {
         Facts known = b.build();
         boolean union = Places.widest(place).equals("EU");
         boolean homeInUnion = Places.widest(home).equals("EU");
@@ -31,7 +31,7 @@ public final class StateFacts {
                 yesNo(b, known, "foreignState", !home.equals(place), "home of the operator: " + home);
             }
         }
-        foreign(held, place)
+        foreign(held, place, kinds)
                 .ifPresent(f -> yesNo(b, known, "foreignCrewOrAircraft", f, "certificates and registrations on file"));
     }
 
@@ -39,11 +39,12 @@ public final class StateFacts {
      * Whether pilot or aircraft bring only foreign papers: certain when there are some and none counts here, or when one of
      * each does; a pilot or an aircraft without any paper is no foreigner and no local.
      */
-    private static Optional<Boolean> foreign(List<PaperHeld> held, String place) {
-        List<PaperHeld> certificates =
-                held.stream().filter(p -> p.kind().equals("pilotCertificate")).toList();
+    private static Optional<Boolean> foreign(List<PaperHeld> held, String place, PaperKinds kinds) {
+        List<PaperHeld> certificates = held.stream()
+                .filter(p -> kinds.is(p.kind(), k -> k.home().equals(Optional.of(PaperKind.Home.CERTIFICATE))))
+                .toList();
         List<PaperHeld> registrations = held.stream()
-                .filter(p -> p.kind().equals("aircraftRegistration") || p.kind().equals("operatorRegistration"))
+                .filter(p -> kinds.is(p.kind(), k -> k.home().equals(Optional.of(PaperKind.Home.REGISTRATION))))
                 .toList();
         boolean strange = (!certificates.isEmpty() && certificates.stream().noneMatch(p -> here(p, place)))
                 || (!registrations.isEmpty() && registrations.stream().noneMatch(p -> here(p, place)));

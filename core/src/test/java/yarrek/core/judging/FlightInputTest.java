@@ -19,6 +19,7 @@ import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.SomePapers;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.TimeWindow;
 
@@ -83,6 +84,7 @@ class FlightInputTest {
                 plan.pilot(),
                 plan.elsewhere(),
                 plan.answers(),
+                plan.kinds(),
                 plan.papers(),
                 plan.jobPapers(),
                 plan.requests(),
@@ -133,6 +135,7 @@ class FlightInputTest {
                                 Optional.empty(),
                                 Optional.empty(),
                                 List.of(),
+                                SomePapers.KINDS,
                                 authorised
                                         ? List.of(Inputs.paper("operationalAuthorisation", "operator", DAY, DAY))
                                         : List.of(),

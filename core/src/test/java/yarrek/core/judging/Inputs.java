@@ -17,6 +17,7 @@ import yarrek.core.geo.Position;
 import yarrek.core.mass.TakeoffMass;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.SomePapers;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.time.Validity;
 import yarrek.core.units.Mass;
@@ -111,6 +112,7 @@ final class Inputs {
                 pilot,
                 elsewhere,
                 answers,
+                SomePapers.KINDS,
                 papers,
                 jobPapers,
                 requests,

@@ -31,7 +31,7 @@ class PaperWantedTest {
                         holds("pilot", "pilotCertificate", "A2"),
                         holds("operator", "liabilityInsurance"),
                         new AnyOf(List.of(holds("operator", "x"), holds("operator", "y"))))));
-        assertThat(PaperWanted.of(both))
+        assertThat(PaperWanted.of(both, SomePapers.KINDS))
                 .containsExactly(
                         new PaperWanted("R", "pilot", "pilotCertificate", "pilotCertificate", Set.of("A2")),
                         new PaperWanted("R", "operator", "liabilityInsurance", "liabilityInsurance", Set.of()));
@@ -39,7 +39,7 @@ class PaperWantedTest {
 
     @Test
     void aRuleThatAsksForTheMarkWantsItsCheckOfTheAircraft() {
-        assertThat(PaperWanted.of(law("MARK", Condition.always(), new YesNoIs("marked", true))))
+        assertThat(PaperWanted.of(law("MARK", Condition.always(), new YesNoIs("marked", true)), SomePapers.KINDS))
                 .singleElement()
                 .matches(w -> w.role().equals("aircraft") && w.kind().equals("markOnAircraft"));
     }
@@ -47,15 +47,19 @@ class PaperWantedTest {
     @Test
     void onlyARuleThatIsKnownToApplyWantsForCertain() {
         RulePack p = pack(law("R", WORK, holds("operator", "liabilityInsurance")));
-        assertThat(PaperWanted.certainly(p, purpose("work"), DAY)).hasSize(1);
-        assertThat(PaperWanted.certainly(p, purpose("recreation"), DAY)).isEmpty();
-        assertThat(PaperWanted.certainly(p, purpose(null), DAY)).isEmpty();
+        assertThat(PaperWanted.certainly(p, SomePapers.KINDS, purpose("work"), DAY))
+                .hasSize(1);
+        assertThat(PaperWanted.certainly(p, SomePapers.KINDS, purpose("recreation"), DAY))
+                .isEmpty();
+        assertThat(PaperWanted.certainly(p, SomePapers.KINDS, purpose(null), DAY))
+                .isEmpty();
     }
 
     @Test
     void aCautionWantsNothing() {
         Rule caution = SomeRules.rule("C", Severity.CAUTION, Layer.LAW, Condition.always(), holds("operator", "x"));
-        assertThat(PaperWanted.certainly(pack(caution), purpose("work"), DAY)).isEmpty();
+        assertThat(PaperWanted.certainly(pack(caution), SomePapers.KINDS, purpose("work"), DAY))
+                .isEmpty();
     }
 
     @Test

@@ -21,6 +21,7 @@ import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.PaperHeld;
+import yarrek.core.rulebook.PaperKinds;
 import yarrek.core.rulebook.Remedies;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.StateFacts;
@@ -419,7 +420,7 @@ class JudgingTest {
     })
     void theOperatorsHomeAndThePlaceDecideWhatIsForeign(String home, String place, Boolean third, Boolean other) {
         Facts.Builder b = at(place);
-        StateFacts.put(b, home, place, List.of());
+        StateFacts.put(b, home, place, List.of(), PaperKinds.NONE);
         assertThat(yesNo(b, "thirdCountryOperator")).isEqualTo(Optional.ofNullable(third));
         assertThat(yesNo(b, "foreignState")).isEqualTo(Optional.ofNullable(other));
     }
