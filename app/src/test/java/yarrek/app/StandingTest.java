@@ -25,6 +25,7 @@ import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Viewer;
+import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Verdict;
 import yarrek.formats.log.BrokenFileException;
 
@@ -86,36 +87,7 @@ class StandingTest extends RunningApp {
     }
 
     private static JobDraft withEmergency(JobDraft d, Boolean emergency) {
-        return new JobDraft(
-                d.name(),
-                d.siteId(),
-                d.purpose(),
-                d.category(),
-                d.subcategory(),
-                d.firstDay(),
-                d.lastDay(),
-                d.from(),
-                d.to(),
-                d.heightM(),
-                d.heightReference(),
-                d.pilotDistanceM(),
-                d.peopleDistanceM(),
-                d.overPeople(),
-                d.assembly(),
-                d.sight(),
-                d.lowSpeed(),
-                d.speedMps(),
-                d.structure(),
-                emergency,
-                d.dangerous(),
-                d.autoModes(),
-                d.windMps(),
-                d.temperatureC(),
-                d.pilotFit(),
-                d.hoursSinceAlcohol(),
-                d.pilotId(),
-                d.observerId(),
-                d.buildId());
+        return d.saying("emergency.ongoing", emergency == null ? null : new FactValue.YesNo(emergency));
     }
 
     @Test

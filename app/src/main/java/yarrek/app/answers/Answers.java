@@ -2,6 +2,7 @@ package yarrek.app.answers;
 
 import jakarta.persistence.EntityManager;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -10,14 +11,15 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
-import java.util.TreeSet;
+import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.UUID;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.web.TypedInput;
+import yarrek.app.web.TypedFact;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
@@ -47,13 +49,7 @@ public class Answers {
 
         /** What a question of the vocabulary is usually about. */
         public static About usual(FactDefinition d) {
-            return switch (d.group()) {
-                case "place", "airspace" -> SITE;
-                case "aircraft" -> AIRCRAFT;
-                case "papers" -> OPERATOR;
-                case "occurrence" -> OCCURRENCE;
-                default -> JOB;
-            };
+            return valueOf(d.of().toUpperCase(Locale.ROOT));
         }
     }
 
@@ -97,7 +93,7 @@ public class Answers {
                 }
                 return;
             }
-            String value = stored(read(d, text, zone));
+            String value = read(d, text, zone).text();
             boolean first = a == null;
             if (first) {
                 a = new AnswerEntity(about, aboutId, fact);
@@ -124,95 +120,7 @@ public class Answers {
 
     /** The same with times of day in the civil time of a place: "today 10:45", "25 Nov 2026 14:05", or an instant. */
     public FactValue read(FactDefinition d, String text, ZoneId zone) {
-        String s = text.strip();
-        FactValue value = parsed(d, s, zone);
-        d.nonsense(value, LocalDate.ofInstant(clock.instant(), zone).plusDays(1))
-                .ifPresent(why -> {
-                    throw new IllegalArgumentException(why);
-                });
-        return value;
-    }
-
-    private FactValue parsed(FactDefinition d, String s, ZoneId zone) {
-        try {
-            return switch (d.type()) {
-                case QUANTITY -> new FactValue.Quantity(quantity(d, s), 0);
-                case YES_NO ->
-                    switch (s.toLowerCase(java.util.Locale.ROOT)) {
-                        case "yes", "true" -> new FactValue.YesNo(true);
-                        case "no", "false" -> new FactValue.YesNo(false);
-                        default -> throw new IllegalArgumentException("type yes or no");
-                    };
-                case WORD -> {
-                    if (!d.words().isEmpty() && !d.words().contains(s)) {
-                        throw new IllegalArgumentException("one of " + String.join(", ", d.words()));
-                    }
-                    yield new FactValue.Word(s);
-                }
-                case WORDS -> {
-                    Set<String> all = new TreeSet<>(s.equals("none") ? List.of() : List.of(s.split("[ ,]+")));
-                    if (!d.words().isEmpty() && !d.words().containsAll(all)) {
-                        throw new IllegalArgumentException("words of " + String.join(", ", d.words()) + ", or none");
-                    }
-                    yield new FactValue.Words(all);
-                }
-                case DATE -> new FactValue.Date(TypedInput.date(s, LocalDate.ofInstant(clock.instant(), zone)));
-                case INSTANT -> new FactValue.Moment(moment(s, zone));
-            };
-        } catch (IllegalArgumentException | java.time.DateTimeException e) {
-            throw new IllegalArgumentException(d.label() + ": “" + s + "” is not understood; " + e.getMessage(), e);
-        }
-    }
-
-    private Instant moment(String s, ZoneId zone) {
-        if (s.matches(".*\\dT\\d.*")) {
-            return java.time.OffsetDateTime.parse(s).toInstant();
-        }
-        boolean utc = s.toUpperCase(java.util.Locale.ROOT).endsWith("UTC");
-        String local = utc ? s.substring(0, s.length() - 3).strip() : s;
-        int at = local.lastIndexOf(' ');
-        if (at < 0) {
-            throw new IllegalArgumentException("type a day and a time, such as today 10:45, or 25 Nov 2026 14:05");
-        }
-        ZoneId of = utc ? ZoneOffset.UTC : zone;
-        return TypedInput.date(local.substring(0, at).strip(), LocalDate.ofInstant(clock.instant(), of))
-                .atTime(TypedInput.time(local.substring(at + 1)))
-                .atZone(of)
-                .toInstant();
-    }
-
-    private static double quantity(FactDefinition d, String s) {
-        return switch (d.unit()) {
-            case "m" -> TypedInput.metres(s);
-            case "g" -> TypedInput.grams(s);
-            case "m/s" -> TypedInput.metresPerSecond(s);
-            default -> TypedInput.plain(s, d.unit());
-        };
-    }
-
-    private static String stored(FactValue v) {
-        if (v instanceof FactValue.Quantity q) {
-            return Double.toString(q.value());
-        }
-        if (v instanceof FactValue.YesNo y) {
-            return y.value() ? "yes" : "no";
-        }
-        if (v instanceof FactValue.Word w) {
-            return w.value();
-        }
-        if (v instanceof FactValue.Words w) {
-            return w.values().isEmpty() ? "none" : String.join(" ", new TreeSet<>(w.values()));
-        }
-        return v instanceof FactValue.Date d
-                ? d.value().toString()
-                : ((FactValue.Moment) v).value().toString();
-    }
-
-    /** The stored form back; a number without its unit. */
-    private FactValue restored(FactDefinition d, String value) {
-        return d.type() == yarrek.core.rulebook.FactType.QUANTITY
-                ? new FactValue.Quantity(Double.parseDouble(value), 0)
-                : read(d, value);
+        return TypedFact.read(d, text, zone, clock.instant());
     }
 
     /** Adds to the facts what was said of these, the operator's first so that nearer answers win. */
@@ -258,12 +166,18 @@ public class Answers {
                         .forEach(a -> said.add(new yarrek.core.judging.Said(
                                 about == About.JOB,
                                 a.fact,
-                                restored(Vocabulary.define(a.fact), a.value),
+                                FactValue.of(Vocabulary.define(a.fact), a.value),
                                 "said of " + about.words() + " by " + a.saidBy + " on "
-                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC))));
+                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC),
+                                holdsTo(a))));
             }
             return said;
         }
+    }
+
+    private static Optional<Instant> holdsTo(AnswerEntity a) {
+        OptionalInt hours = Vocabulary.define(a.fact).holdsHours();
+        return hours.isEmpty() ? Optional.empty() : Optional.of(a.saidAt.plus(Duration.ofHours(hours.getAsInt())));
     }
 
     /** What was said of these, newest first. */
@@ -284,7 +198,7 @@ public class Answers {
                                     a.aboutId,
                                     a.fact,
                                     d.label(),
-                                    restored(d, a.value).show(d),
+                                    FactValue.of(d, a.value).show(d),
                                     a.saidBy,
                                     a.saidAt);
                         })

@@ -492,11 +492,12 @@ public class Applications {
     private static Filled people(Jobs.JobView job) {
         List<String> lines = new ArrayList<>();
         JobDraft d = job.draft();
-        if (d.peopleDistanceM() != null) {
-            lines.add("Nearest people not involved: " + Finite.format(d.peopleDistanceM()) + " m");
+        String nearest = "peopleDistanceM";
+        if (d.text(nearest) != null) {
+            lines.add("Nearest people not involved: " + d.shows(nearest));
         }
-        if (d.overPeople() != null) {
-            lines.add("Flight over people not involved: " + d.overPeople());
+        if (d.text("overPeople") != null) {
+            lines.add("Flight over people not involved: " + d.shows("overPeople"));
         }
         for (Sites.Feature f : job.site().features()) {
             if (f.kind() == Sites.FeatureKind.PEOPLE
@@ -507,9 +508,7 @@ public class Applications {
             }
         }
         return new Filled(
-                lines,
-                "job, site",
-                d.peopleDistanceM() == null ? "the distance to people not involved" : "how it is kept");
+                lines, "job, site", d.text(nearest) == null ? "the distance to people not involved" : "how it is kept");
     }
 
     private Filled safetyPlan(Jobs.JobView job) {

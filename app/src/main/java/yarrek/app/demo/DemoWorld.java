@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,7 +38,6 @@ import yarrek.app.flights.Logs;
 import yarrek.app.incidents.Incidents;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.JobDraft.HeightReference;
-import yarrek.app.jobs.JobDraft.Structure;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
@@ -55,7 +55,9 @@ import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.core.units.Mass;
 import yarrek.core.weather.Observation;
@@ -71,7 +73,7 @@ class DemoWorld implements ApplicationRunner {
     private static final Logger LOG = LoggerFactory.getLogger(DemoWorld.class);
     private static final ZoneId ZONE = ZoneId.of("Atlantic/Azores");
     private static final String BY = "sample world";
-    private static final Structure NONE = new Structure(null, null, false, null);
+    private static final Map<String, FactValue> NONE = Map.of("structure.artificial", new FactValue.YesNo(false));
 
     private final Office office;
     private final Papers papers;
@@ -978,7 +980,11 @@ class DemoWorld implements ApplicationRunner {
     }
 
     private void planJobs() {
-        Structure mast = new Structure(112.0, 40.0, true, true);
+        Map<String, FactValue> mast = Map.of(
+                "structure.heightM", new FactValue.Quantity(112, 0),
+                "structure.distanceM", new FactValue.Quantity(40, 0),
+                "structure.artificial", new FactValue.YesNo(true),
+                "structure.requestedByOwner", new FactValue.YesNo(true));
         job(
                 "Peat bog grid, north",
                 "Lowmere bog",
@@ -1376,14 +1382,33 @@ class DemoWorld implements ApplicationRunner {
             Double height,
             Double distance,
             Double people,
-            Structure structure,
+            Map<String, FactValue> structure,
             String pilot,
             String observer,
             String build,
             Double wind,
             Double temperature,
             Boolean fit) {
-        boolean settled = subcategory != null;
+        Map<String, FactValue> said = new TreeMap<>(structure);
+        put(said, "purpose", "work");
+        put(said, "category", "open");
+        put(said, "subcategory", subcategory);
+        put(said, "pilotDistanceM", distance);
+        put(said, "peopleDistanceM", people);
+        put(said, "lowSpeedMode", "no");
+        put(said, "groundSpeedMps", 8);
+        put(said, "weather.windMps", wind);
+        put(said, "weather.temperatureC", temperature);
+        put(said, "pilot.fit", fit == null ? null : fit ? "yes" : "no");
+        put(said, "pilot.hoursSinceAlcohol", fit == null ? null : 14);
+        if (subcategory != null) {
+            put(said, "overPeople", "none");
+            put(said, "assembly", "no");
+            put(said, "sight", "VLOS");
+            put(said, "emergency.ongoing", "no");
+            put(said, "dangerousGoodsOrDropping", "no");
+            put(said, "autoModesAmongObstacles", "no");
+        }
         ids.put(
                 name,
                 jobs.save(
@@ -1392,33 +1417,22 @@ class DemoWorld implements ApplicationRunner {
                         new JobDraft(
                                 name,
                                 ids.get(site),
-                                "work",
-                                "open",
-                                subcategory,
                                 today.plusDays(firstDay),
                                 today.plusDays(lastDay),
                                 LocalTime.of(fromHour, 0),
                                 LocalTime.of(toHour, 0),
                                 height,
                                 HeightReference.TAKEOFF,
-                                distance,
-                                people,
-                                settled ? "none" : null,
-                                settled ? Boolean.FALSE : null,
-                                settled ? "VLOS" : null,
-                                Boolean.FALSE,
-                                8.0,
-                                structure,
-                                settled ? Boolean.FALSE : null,
-                                settled ? Boolean.FALSE : null,
-                                settled ? Boolean.FALSE : null,
-                                wind,
-                                temperature,
-                                fit,
-                                fit == null ? null : 14.0,
                                 pilot == null ? null : ids.get(pilot),
                                 observer == null ? null : ids.get(observer),
-                                build == null ? null : ids.get(build))));
+                                build == null ? null : ids.get(build),
+                                said)));
+    }
+
+    private static void put(Map<String, FactValue> said, String fact, Object value) {
+        if (value != null) {
+            said.put(fact, FactValue.of(Vocabulary.define(fact), value.toString()));
+        }
     }
 
     // --- flights -----------------------------------------------------------------------------------------------------

@@ -127,7 +127,7 @@ class Duties {
                     .ifPresent(c -> b.word("category", c, "of the flight"));
         }
         if (job != null) {
-            word(b, "category", job.draft().category());
+            word(b, "category", job.draft().text("category"));
             word(b, "purpose", job.draft().purpose());
         }
         if (job != null

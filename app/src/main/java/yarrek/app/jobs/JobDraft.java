@@ -3,50 +3,36 @@ package yarrek.app.jobs;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
-import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.OptionalDouble;
+import java.util.TreeMap;
 import java.util.UUID;
-import java.util.function.Function;
 import yarrek.app.airspace.Sites;
 import yarrek.app.judging.Wanted;
 import yarrek.core.judging.Plan;
 import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Vocabulary;
 
 /**
- * A job as entered. A null is not known. Heights in m with their reference, distances in m, speeds in m/s, times local to
- * the site.
+ * A job as entered: where, when, by whom and with what, and everything else by the words of the vocabulary. A null is not
+ * known; so is what is not said. Heights in m with their reference, times local to the site.
  */
 public record JobDraft(
         String name,
         UUID siteId,
-        String purpose,
-        String category,
-        String subcategory,
         LocalDate firstDay,
         LocalDate lastDay,
         LocalTime from,
         LocalTime to,
         Double heightM,
         HeightReference heightReference,
-        Double pilotDistanceM,
-        Double peopleDistanceM,
-        String overPeople,
-        Boolean assembly,
-        String sight,
-        Boolean lowSpeed,
-        Double speedMps,
-        Structure structure,
-        Boolean emergency,
-        Boolean dangerous,
-        Boolean autoModes,
-        Double windMps,
-        Double temperatureC,
-        Boolean pilotFit,
-        Double hoursSinceAlcohol,
         UUID pilotId,
         UUID observerId,
-        UUID buildId) {
+        UUID buildId,
+        Map<String, FactValue> said) {
+    public JobDraft {
+        said = Map.copyOf(said);
+    }
 
     /** A plan of which only the place, the day and hours, the purpose, the build and the pilot are known; any may be null. */
     public static JobDraft sketch(
@@ -61,33 +47,40 @@ public record JobDraft(
         return new JobDraft(
                 "",
                 siteId,
-                purpose,
-                null,
-                null,
                 day,
                 day,
                 from,
                 to,
                 heightM,
                 HeightReference.GROUND,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                new Structure(null, null, null, null),
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
                 pilotId,
                 null,
-                buildId);
+                buildId,
+                purpose == null ? Map.of() : Map.of(PURPOSE, new FactValue.Word(purpose)));
+    }
+
+    private static final String PURPOSE = "purpose";
+
+    /** Work or recreation; null when nobody has said. */
+    public String purpose() {
+        return text(PURPOSE);
+    }
+
+    /** Whether an emergency response is said to go on at the site, which stops every job there. */
+    boolean declaresEmergency() {
+        return "yes".equals(text("emergency.ongoing"));
+    }
+
+    /** What is said of a fact, as it is stored; null when nothing is. */
+    public String text(String fact) {
+        FactValue v = said.get(fact);
+        return v == null ? null : v.text();
+    }
+
+    /** The same as people read it, with its unit; "not known" when nothing is. */
+    public String shows(String fact) {
+        FactValue v = said.get(fact);
+        return v == null ? "not known" : v.show(Vocabulary.define(fact));
     }
 
     /** As judging sees it, by the clock of its place. */
@@ -99,7 +92,7 @@ public record JobDraft(
                 heightM == null ? OptionalDouble.empty() : OptionalDouble.of(heightM),
                 heightReference == HeightReference.TAKEOFF,
                 observerId != null,
-                said());
+                said);
     }
 
     /** Greatest height above ground as far as the plan tells. */
@@ -110,39 +103,6 @@ public record JobDraft(
     /** What is wanted to judge it; the job's identity is null while it is not stored. */
     public Wanted wanted(UUID jobId) {
         return new Wanted(jobId, siteId, pilotId, buildId, null, lastDay, this::plan);
-    }
-
-    /** What it says, by the words of the vocabulary; what is not known stays out. */
-    private Map<String, FactValue> said() {
-        Map<String, FactValue> said = new LinkedHashMap<>();
-        put(said, "category", category, FactValue.Word::new);
-        put(said, "subcategory", subcategory, FactValue.Word::new);
-        put(said, "purpose", purpose, FactValue.Word::new);
-        put(said, "pilotDistanceM", pilotDistanceM, v -> new FactValue.Quantity(v, 0));
-        put(said, "peopleDistanceM", peopleDistanceM, v -> new FactValue.Quantity(v, 0));
-        put(said, "overPeople", overPeople, FactValue.Word::new);
-        put(said, "assembly", assembly, FactValue.YesNo::new);
-        put(said, "sight", sight, FactValue.Word::new);
-        put(said, "lowSpeedMode", lowSpeed, FactValue.YesNo::new);
-        put(said, "groundSpeedMps", speedMps, v -> new FactValue.Quantity(v, 0));
-        put(said, "structure.heightM", structure.heightM(), v -> new FactValue.Quantity(v, 0));
-        put(said, "structure.distanceM", structure.distanceM(), v -> new FactValue.Quantity(v, 0));
-        put(said, "structure.artificial", structure.artificial(), FactValue.YesNo::new);
-        put(said, "structure.requestedByOwner", structure.requested(), FactValue.YesNo::new);
-        put(said, "emergency.ongoing", emergency, FactValue.YesNo::new);
-        put(said, "dangerousGoodsOrDropping", dangerous, FactValue.YesNo::new);
-        put(said, "autoModesAmongObstacles", autoModes, FactValue.YesNo::new);
-        put(said, "weather.windMps", windMps, v -> new FactValue.Quantity(v, 0));
-        put(said, "weather.temperatureC", temperatureC, v -> new FactValue.Quantity(v, 0));
-        put(said, "pilot.fit", pilotFit, FactValue.YesNo::new);
-        put(said, "pilot.hoursSinceAlcohol", hoursSinceAlcohol, v -> new FactValue.Quantity(v, 0));
-        return said;
-    }
-
-    private static <T> void put(Map<String, FactValue> said, String fact, T value, Function<T, FactValue> as) {
-        if (value != null) {
-            said.put(fact, as.apply(value));
-        }
     }
 
     /** What is put anew in a plan; what is null stays as it is. */
@@ -160,33 +120,16 @@ public record JobDraft(
         return new JobDraft(
                 or(a.name, name),
                 siteId,
-                purpose,
-                category,
-                subcategory,
                 or(a.firstDay, firstDay),
                 or(a.lastDay, lastDay),
                 or(a.from, from),
                 or(a.to, to),
                 or(a.heightM, heightM),
                 heightReference,
-                pilotDistanceM,
-                peopleDistanceM,
-                overPeople,
-                assembly,
-                sight,
-                lowSpeed,
-                speedMps,
-                structure,
-                emergency,
-                dangerous,
-                autoModes,
-                windMps,
-                temperatureC,
-                pilotFit,
-                hoursSinceAlcohol,
                 or(a.pilotId, pilotId),
                 observerId,
-                or(a.buildId, buildId));
+                or(a.buildId, buildId),
+                said);
     }
 
     private static <T> T or(T anew, T old) {
@@ -201,6 +144,18 @@ public record JobDraft(
     /** The same with another build. */
     public JobDraft with(UUID build) {
         return with(new Anew(null, null, null, null, null, null, null, build));
+    }
+
+    /** The same with something else said of a fact; null takes it back. */
+    public JobDraft saying(String fact, FactValue value) {
+        Map<String, FactValue> all = new TreeMap<>(said);
+        if (value == null) {
+            all.remove(fact);
+        } else {
+            all.put(fact, value);
+        }
+        return new JobDraft(
+                name, siteId, firstDay, lastDay, from, to, heightM, heightReference, pilotId, observerId, buildId, all);
     }
 
     /** What a height counts from. */
@@ -218,7 +173,4 @@ public record JobDraft(
             return words;
         }
     }
-
-    /** A structure flown at; all null when there is none or nothing is known. */
-    public record Structure(Double heightM, Double distanceM, Boolean artificial, Boolean requested) {}
 }

@@ -1,6 +1,7 @@
 package yarrek.app.jobs;
 
 import jakarta.persistence.Column;
+import jakarta.persistence.Convert;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -13,9 +14,14 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.hibernate.annotations.OptimisticLock;
 import yarrek.app.judging.Judging;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.LocalClock;
 import yarrek.core.time.TimeWindow;
 
@@ -38,9 +44,6 @@ class JobEntity {
 
     String name;
     UUID siteId;
-    String purpose;
-    String category;
-    String subcategory;
     LocalDate firstDay;
     LocalDate lastDay;
     LocalTime fromTime;
@@ -52,36 +55,14 @@ class JobEntity {
     @Enumerated(EnumType.STRING)
     JobDraft.HeightReference heightReference;
 
-    @Column(name = "pilot_distance_m")
-    Double pilotDistanceM;
+    /** What the plan says by the words of the vocabulary, as stored; words that are no longer known stay. */
+    @Convert(converter = SaidConverter.class)
+    Map<String, String> said = new TreeMap<>();
 
-    @Column(name = "people_distance_m")
-    Double peopleDistanceM;
-
-    String overPeople;
-    Boolean assembly;
-    String sight;
-    Boolean lowSpeed;
-    Double speedMps;
-
-    @Column(name = "structure_height_m")
-    Double structureHeightM;
-
-    @Column(name = "structure_distance_m")
-    Double structureDistanceM;
-
-    Boolean structureArtificial;
-    Boolean structureRequested;
+    /** Of what is said, that an emergency goes on: other jobs of the site are looked up by it. */
+    @Column(insertable = false, updatable = false)
     Boolean emergency;
-    Boolean dangerous;
-    Boolean autoModes;
-    Double windMps;
 
-    @Column(name = "temperature_c")
-    Double temperatureC;
-
-    Boolean pilotFit;
-    Double hoursSinceAlcohol;
     UUID pilotId;
     UUID observerId;
     UUID buildId;
@@ -133,33 +114,20 @@ class JobEntity {
         }
         name = d.name();
         siteId = d.siteId();
-        purpose = d.purpose();
-        category = d.category();
-        subcategory = d.subcategory();
         firstDay = d.firstDay();
         lastDay = d.lastDay();
         fromTime = d.from();
         toTime = d.to();
         heightM = d.heightM();
         heightReference = d.heightReference();
-        pilotDistanceM = d.pilotDistanceM();
-        peopleDistanceM = d.peopleDistanceM();
-        overPeople = d.overPeople();
-        assembly = d.assembly();
-        sight = d.sight();
-        lowSpeed = d.lowSpeed();
-        speedMps = d.speedMps();
-        structureHeightM = d.structure().heightM();
-        structureDistanceM = d.structure().distanceM();
-        structureArtificial = d.structure().artificial();
-        structureRequested = d.structure().requested();
-        emergency = d.emergency();
-        dangerous = d.dangerous();
-        autoModes = d.autoModes();
-        windMps = d.windMps();
-        temperatureC = d.temperatureC();
-        pilotFit = d.pilotFit();
-        hoursSinceAlcohol = d.hoursSinceAlcohol();
+        Map<String, String> all = new TreeMap<>();
+        said.forEach((fact, text) -> {
+            if (!Vocabulary.knows(fact)) {
+                all.put(fact, text);
+            }
+        });
+        d.said().forEach((fact, value) -> all.put(fact, value.text()));
+        said = all;
         pilotId = d.pilotId();
         observerId = d.observerId();
         buildId = d.buildId();
@@ -184,33 +152,23 @@ class JobEntity {
         return new JobDraft(
                 name,
                 siteId,
-                purpose,
-                category,
-                subcategory,
                 firstDay,
                 lastDay,
                 fromTime,
                 toTime,
                 heightM,
                 heightReference,
-                pilotDistanceM,
-                peopleDistanceM,
-                overPeople,
-                assembly,
-                sight,
-                lowSpeed,
-                speedMps,
-                new JobDraft.Structure(structureHeightM, structureDistanceM, structureArtificial, structureRequested),
-                emergency,
-                dangerous,
-                autoModes,
-                windMps,
-                temperatureC,
-                pilotFit,
-                hoursSinceAlcohol,
                 pilotId,
                 observerId,
-                buildId);
+                buildId,
+                values(said));
+    }
+
+    private static Map<String, FactValue> values(Map<String, String> said) {
+        return said.entrySet().stream()
+                .filter(e -> Vocabulary.knows(e.getKey()))
+                .collect(Collectors.toMap(
+                        Map.Entry::getKey, e -> FactValue.of(Vocabulary.define(e.getKey()), e.getValue())));
     }
 
     /** @throws IllegalArgumentException when the clocks skip a beginning or an end */

@@ -313,7 +313,7 @@ public class JobJudging {
         if (!builds.isEmpty()) {
             judgeWhere("j.buildId in :p", builds, "another job of the aircraft changed", near);
         }
-        boolean emergency = Boolean.TRUE.equals(before.emergency()) || Boolean.TRUE.equals(after.emergency());
+        boolean emergency = before.declaresEmergency() || after.declaresEmergency();
         if (emergency) {
             judgeWhere(
                     "j.siteId in :p",

@@ -255,7 +255,7 @@ public class Jobs {
                 j.lastDay,
                 windows.get(0).start(),
                 windows.get(windows.size() - 1).end(),
-                j.subcategory,
+                j.said.get("subcategory"),
                 j.pilotId,
                 j.observerId,
                 j.pilotId == null ? "no pilot yet" : people.get(j.pilotId),

@@ -285,7 +285,7 @@ class JobsController {
 
     private String store(Form form, UUID id, Model model) {
         JobDraft draft = JobForm.read(
-                form, LocalDate.now(clock.withZone(office.operator().zone())));
+                form, LocalDate.now(clock.withZone(office.operator().zone())), answers::read);
         return form.store(() -> {
                     return "redirect:/jobs/" + jobs.save(id, form.getVersion(), draft);
                 })

@@ -9,10 +9,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
 import yarrek.core.units.Mass;
 
 /**
@@ -230,6 +233,15 @@ public final class Form {
             return null;
         }
         return d == null ? null : d.intValue();
+    }
+
+    /**
+     * The value of a fact of the vocabulary under its own name; null when empty or wrong.
+     *
+     * @param reads a value as people type it, refusing in words
+     */
+    public FactValue fact(FactDefinition d, BiFunction<FactDefinition, String, FactValue> reads) {
+        return read(d.name(), false, s -> reads.apply(d, s));
     }
 
     private Double range(String name, Double v, double least, double most, String accepted) {

@@ -111,7 +111,8 @@ public record FlightInput(
         Facts.Builder b = Facts.builder(home.zone()).window(flown);
         // there is no plan: what is generally said of crew and craft stands, figures of a flight's own do not
         home.answers().stream()
-                .filter(a -> Vocabulary.define(a.fact()).saidOf() != FactDefinition.SaidOf.OWN)
+                .filter(a ->
+                        Vocabulary.define(a.fact()).saidOf() != FactDefinition.SaidOf.OWN && a.holdsFor(List.of(flown)))
                 .forEach(a -> b.with(a.fact(), a.value(), a.source()));
         b.word("jurisdiction", home.jurisdiction(), "home of the operator; the flight belongs to no job");
         boolean authorised = home.papers().stream().anyMatch(p -> home.kinds().is(p.kind(), PaperKind::opensCategory));

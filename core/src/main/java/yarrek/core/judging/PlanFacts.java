@@ -59,7 +59,7 @@ public final class PlanFacts {
 
     private void put(OptionalDouble greatestHeightM) {
         windows.forEach(b::window);
-        in.answers().forEach(a -> b.with(a.fact(), a.value(), a.source()));
+        in.answers().stream().filter(a -> a.holdsFor(windows)).forEach(a -> b.with(a.fact(), a.value(), a.source()));
         b.word("jurisdiction", place.jurisdiction(), "site " + place.name());
         in.rulesRead().ifPresent(r -> b.date("nationalRulesReadOn", r.on(), r.source()));
         in.plan().said().forEach((fact, value) -> {
@@ -123,7 +123,9 @@ public final class PlanFacts {
                 }
             });
             // what was said of the job on the day stands before what the plan took for granted
-            in.answers().stream().filter(Said::ofJob).forEach(a -> b.with(a.fact(), a.value(), a.source()));
+            in.answers().stream()
+                    .filter(a -> a.ofJob() && a.holdsFor(windows))
+                    .forEach(a -> b.with(a.fact(), a.value(), a.source()));
         } else {
             b.unnamed("pilot");
         }

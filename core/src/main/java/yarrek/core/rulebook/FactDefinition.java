@@ -3,6 +3,7 @@ package yarrek.core.rulebook;
 import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import yarrek.core.units.Finite;
 
@@ -18,6 +19,9 @@ import yarrek.core.units.Finite;
  * @param group the question's place: place, how, aircraft, people, time, airspace, weather, papers, day or occurrence
  * @param change how a planner may change it; most facts are not the planner's to choose
  * @param saidOf whether it holds of a plan, of a flight, or of both
+ * @param of whom or what it is usually asked of: site, aircraft, operator, job or occurrence
+ * @param holdsHours for how long an answer holds; empty: until it is taken back
+ * @param plan how the form of a plan asks it; empty when it does not
  */
 public record FactDefinition(
         String name,
@@ -28,7 +32,10 @@ public record FactDefinition(
         Set<String> words,
         String group,
         Change change,
-        SaidOf saidOf) {
+        SaidOf saidOf,
+        String of,
+        OptionalInt holdsHours,
+        Optional<InPlan> plan) {
     private static final Map<String, double[]> RANGES = Map.ofEntries(
             Map.entry("m", new double[] {0, 1e7}),
             Map.entry("mm", new double[] {0, 1e5}),
@@ -71,6 +78,27 @@ public record FactDefinition(
         return impossible
                 ? Optional.of(label + " is a day from 1900 to " + Days.show(latest) + ", got " + v.show(this))
                 : Optional.empty();
+    }
+
+    /**
+     * How the form of a plan asks for a fact.
+     *
+     * @param hint what a planner should know, or an example; may be empty
+     * @param least in the unit of the fact, for quantities
+     */
+    public record InPlan(String group, String label, String hint, double least, double most) {
+        /** Why a planned value cannot be; empty when it can. */
+        public Optional<String> wrong(FactValue v, String unit) {
+            boolean within = !(v instanceof FactValue.Quantity q) || (q.value() >= least && q.value() <= most);
+            return within
+                    ? Optional.empty()
+                    : Optional.of("must be from " + Finite.format(least) + " to " + Finite.format(most) + " " + unit);
+        }
+    }
+
+    /** A word of it as people say it: "withObserver" is "with observer". */
+    public String say(String word) {
+        return Words.word(word);
     }
 
     /** Of what a fact is said: what was planned is no record of what was flown. */

@@ -1,5 +1,8 @@
 package yarrek.core.rulebook;
 
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Set;
 import java.util.TreeSet;
 import yarrek.core.units.Finite;
@@ -11,6 +14,29 @@ public sealed interface FactValue {
     String show(FactDefinition definition);
 
     FactType type();
+
+    /** As it is stored: a figure without its unit, yes or no, words with spaces between, an ISO date or instant. */
+    String text();
+
+    /**
+     * The stored form back.
+     *
+     * @throws IllegalArgumentException when it is none of the type
+     */
+    static FactValue of(FactDefinition d, String text) {
+        try {
+            return switch (d.type()) {
+                case QUANTITY -> new Quantity(Double.parseDouble(text), 0);
+                case YES_NO -> new YesNo(text.equals("yes"));
+                case WORD -> new Word(text);
+                case WORDS -> new Words(text.equals(Words.NONE) ? Set.of() : Set.of(text.split(" ")));
+                case DATE -> new Date(LocalDate.parse(text));
+                case INSTANT -> new Moment(Instant.parse(text));
+            };
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(d.name() + ": '" + text + "' is no stored value", e);
+        }
+    }
 
     /**
      * A quantity that is known to lie in a stretch.
@@ -69,6 +95,11 @@ public sealed interface FactValue {
         }
 
         @Override
+        public String text() {
+            return Double.toString(value);
+        }
+
+        @Override
         public FactType type() {
             return FactType.QUANTITY;
         }
@@ -77,6 +108,11 @@ public sealed interface FactValue {
     record YesNo(boolean value) implements FactValue {
         @Override
         public String show(FactDefinition definition) {
+            return value ? "yes" : "no";
+        }
+
+        @Override
+        public String text() {
             return value ? "yes" : "no";
         }
 
@@ -93,12 +129,20 @@ public sealed interface FactValue {
         }
 
         @Override
+        public String text() {
+            return value;
+        }
+
+        @Override
         public FactType type() {
             return FactType.WORD;
         }
     }
 
     record Words(Set<String> values) implements FactValue {
+        /** How a list without any word is written. */
+        static final String NONE = "none";
+
         public Words {
             values = Set.copyOf(values);
         }
@@ -109,16 +153,26 @@ public sealed interface FactValue {
         }
 
         @Override
+        public String text() {
+            return values.isEmpty() ? NONE : String.join(" ", new TreeSet<>(values));
+        }
+
+        @Override
         public FactType type() {
             return FactType.WORDS;
         }
     }
 
     /** A day in the civil calendar of the place or the issuer. */
-    record Date(java.time.LocalDate value) implements FactValue {
+    record Date(LocalDate value) implements FactValue {
         @Override
         public String show(FactDefinition definition) {
             return Days.show(value);
+        }
+
+        @Override
+        public String text() {
+            return value.toString();
         }
 
         @Override
@@ -128,9 +182,14 @@ public sealed interface FactValue {
     }
 
     /** A point in time. */
-    record Moment(java.time.Instant value) implements FactValue {
+    record Moment(Instant value) implements FactValue {
         @Override
         public String show(FactDefinition definition) {
+            return value.toString();
+        }
+
+        @Override
+        public String text() {
             return value.toString();
         }
 

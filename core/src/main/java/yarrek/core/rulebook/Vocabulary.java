@@ -11,6 +11,8 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 
 /**
@@ -51,12 +53,33 @@ public final class Vocabulary {
                                 p[6].isEmpty()
                                         ? FactDefinition.Change.NOT
                                         : FactDefinition.Change.valueOf(p[6].toUpperCase(java.util.Locale.ROOT)),
-                                FactDefinition.SaidOf.valueOf(p[7].toUpperCase(java.util.Locale.ROOT))));
+                                FactDefinition.SaidOf.valueOf(p[7].toUpperCase(java.util.Locale.ROOT)),
+                                p[8],
+                                p[9].isEmpty() ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(p[9])),
+                                plan(p[10])));
             });
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return Collections.unmodifiableMap(facts);
+    }
+
+    private static Optional<FactDefinition.InPlan> plan(String text) {
+        if (text.isEmpty()) {
+            return Optional.empty();
+        }
+        String[] p = text.split("; ?", -1);
+        return Optional.of(new FactDefinition.InPlan(
+                p[0],
+                p[1],
+                p[2],
+                p[3].isEmpty() ? Double.NEGATIVE_INFINITY : Double.parseDouble(p[3]),
+                p[4].isEmpty() ? Double.POSITIVE_INFINITY : Double.parseDouble(p[4])));
+    }
+
+    /** Facts that the form of a plan asks, in its order. */
+    public static List<FactDefinition> ofPlan() {
+        return FACTS.values().stream().filter(d -> d.plan().isPresent()).toList();
     }
 
     /** @throws IllegalArgumentException if there is no such word */

@@ -117,6 +117,20 @@ class PlanFactsTest {
         assertThat(yes(f, "pilot.bookedElsewhere")).isFalse();
     }
 
+    @ParameterizedTest(name = "said to hold until {0} h after the flying begins")
+    @CsvSource({"1, true", "0, true", "-0.001, false", "-24, false"})
+    void whatWasSaidOfADaySaysNothingOfTheNext(double hoursAfterBegin, boolean holds) {
+        Inputs in = new Inputs();
+        in.windows = List.of(Inputs.hours(DAY));
+        Instant until = in.windows.get(0).start().plusMillis((long) (hoursAfterBegin * 3_600_000));
+        in.answers.add(
+                new Said(true, "aircraft.checked", new FactValue.YesNo(true), "said of this job", Optional.of(until)));
+        assertThat(PlanFacts.of(in.input()).get("aircraft.checked").isPresent()).isEqualTo(holds);
+        // over two days it has to hold for the last as well
+        in.windows = List.of(Inputs.hours(DAY), Inputs.hours(DAY.plusDays(1)));
+        assertThat(PlanFacts.of(in.input()).get("aircraft.checked")).isEmpty();
+    }
+
     @Test
     void whatAPilotSaysOfHimselfNeedsAPilot() {
         Inputs in = new Inputs();

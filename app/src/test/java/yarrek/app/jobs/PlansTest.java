@@ -1,0 +1,162 @@
+package yarrek.app.jobs;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import yarrek.app.web.Form;
+import yarrek.app.web.TypedFact;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Vocabulary;
+
+/** A plan comes back as it was typed, from the form, from the database and to judging; what is not said is no fact. */
+class PlansTest {
+    private static final LocalDate TODAY = LocalDate.of(2026, 11, 28);
+
+    private static FactValue typed(FactDefinition d, String text) {
+        return TypedFact.read(d, text, ZoneOffset.UTC, Instant.parse("2026-11-28T08:00:00Z"));
+    }
+
+    static Stream<JobDraft> drafts() {
+        return IntStream.range(0, 200).mapToObj(i -> draft(new Random(i)));
+    }
+
+    private static JobDraft draft(Random r) {
+        Map<String, FactValue> said = new TreeMap<>();
+        for (FactDefinition d : Vocabulary.ofPlan()) {
+            if (r.nextBoolean()) {
+                said.put(d.name(), value(d, r));
+            }
+        }
+        LocalDate first = TODAY.plusDays(r.nextInt(60));
+        return new JobDraft(
+                "Job " + r.nextInt(),
+                null,
+                first,
+                first.plusDays(r.nextInt(3)),
+                LocalTime.of(r.nextInt(24), r.nextInt(60)),
+                LocalTime.of(r.nextInt(24), r.nextInt(60)),
+                r.nextBoolean() ? null : (double) r.nextInt(120),
+                r.nextBoolean() ? JobDraft.HeightReference.GROUND : JobDraft.HeightReference.TAKEOFF,
+                null,
+                null,
+                null,
+                said);
+    }
+
+    private static FactValue value(FactDefinition d, Random r) {
+        List<String> words = List.copyOf(d.words());
+        return switch (d.type()) {
+            case QUANTITY -> new FactValue.Quantity(r.nextInt(60) + r.nextInt(10) / 10.0, 0);
+            case YES_NO -> new FactValue.YesNo(r.nextBoolean());
+            case WORD -> new FactValue.Word(words.get(r.nextInt(words.size())));
+            case WORDS -> new FactValue.Words(Set.of(words.get(r.nextInt(words.size()))));
+            case DATE -> new FactValue.Date(TODAY.minusDays(r.nextInt(90)));
+            case INSTANT -> new FactValue.Moment(Instant.EPOCH.plusSeconds(r.nextInt()));
+        };
+    }
+
+    private static Form form() {
+        return JobForm.of("Job", "/jobs/new", "/jobs", List.of(), List.of(), List.of());
+    }
+
+    @ParameterizedTest
+    @MethodSource("drafts")
+    void whatIsTypedComesBackFromTheForm(JobDraft d) {
+        Form form = form();
+        JobForm.values(d).forEach(form::set);
+        JobDraft back = JobForm.read(form, TODAY, PlansTest::typed);
+        // a site is needed, and none is on file here
+        assertThat(form.getErrors()).containsOnlyKeys("siteId");
+        assertThat(back).isNull();
+        for (FactDefinition q : Vocabulary.ofPlan()) {
+            assertThat(Optional.ofNullable(form.fact(q, PlansTest::typed)))
+                    .as(q.name())
+                    .isEqualTo(Optional.ofNullable(d.said().get(q.name())));
+        }
+    }
+
+    @ParameterizedTest
+    @MethodSource("drafts")
+    void takingAndGivingAreInverse(JobDraft d) {
+        JobEntity j = new JobEntity(UUID.randomUUID());
+        j.take(d);
+        j.said = new SaidConverter().convertToEntityAttribute(new SaidConverter().convertToDatabaseColumn(j.said));
+        assertThat(j.draft()).isEqualTo(d);
+    }
+
+    @ParameterizedTest
+    @MethodSource("drafts")
+    void whatIsSaidIsAFactAndNothingElseIs(JobDraft d) {
+        assertThat(d.plan(ZoneOffset.UTC).said()).isEqualTo(d.said());
+    }
+
+    @Test
+    void wordsThatAreNoLongerKnownAreNotLost() {
+        JobEntity j = new JobEntity(UUID.randomUUID());
+        JobDraft d = draft(new Random(1));
+        j.take(d);
+        j.said = new TreeMap<>(j.said);
+        j.said.put("moonlight", "yes");
+        assertThat(j.draft()).isEqualTo(d);
+        j.take(d);
+        assertThat(j.said).containsEntry("moonlight", "yes");
+    }
+
+    @ParameterizedTest(name = "{0} typed as {1}")
+    @CsvSource(delimiter = '|', textBlock = """
+            pilotDistanceM       | 200001 m  | must be from 0 to 200000 m
+            pilotDistanceM       | 350 kg    | not understood
+            weather.temperatureC | -61       | must be from -60 to 60 °C
+            assembly             | perhaps   | type yes or no
+            sight                | blindfold | one of
+            groundSpeedMps       | -3 m/s    | Ground speed
+            """)
+    void whatCannotBeIsRefusedInWordsAtItsField(String fact, String typed, String says) {
+        Form form = form().set(fact, typed);
+        JobForm.read(form, TODAY, PlansTest::typed);
+        assertThat(form.getErrors().get(fact)).contains(says);
+    }
+
+    @Test
+    void everyQuestionOfAPlanStandsOnceInTheForm() {
+        List<String> names = form().fields().stream().map(Form.Field::name).toList();
+        assertThat(names).doesNotHaveDuplicates();
+        assertThat(names)
+                .containsAll(
+                        Vocabulary.ofPlan().stream().map(FactDefinition::name).toList());
+    }
+
+    @ParameterizedTest(name = "{0}")
+    @MethodSource("everyFact")
+    void aStoredValueComesBack(FactDefinition d) {
+        Random r = new Random(d.name().hashCode());
+        for (int i = 0; i < 20; i++) {
+            if (d.words().isEmpty() && d.type().name().startsWith("WORD")) {
+                continue;
+            }
+            FactValue v = value(d, r);
+            assertThat(FactValue.of(d, v.text())).isEqualTo(v);
+        }
+    }
+
+    static Stream<FactDefinition> everyFact() {
+        return Vocabulary.all().stream();
+    }
+}
