@@ -12,6 +12,7 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -21,19 +22,18 @@ import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.security.authentication.AnonymousAuthenticationToken;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
-import org.springframework.security.core.Authentication;
-import org.springframework.security.core.authority.AuthorityUtils;
-import org.springframework.security.web.access.WebInvocationPrivilegeEvaluator;
 import org.springframework.web.bind.annotation.RequestMethod;
-import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
+import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import yarrek.app.office.Office;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /**
@@ -41,12 +41,9 @@ import yarrek.app.web.Viewer;
  * fails here until it has its line.
  */
 class RightsTest extends RunningApp {
-    private static final Map<String, Authentication> WHO = new TreeMap<>(Map.of(
-            "manager", role("MANAGER"),
-            "pilot", role("PILOT"),
-            "reader", role("READER"),
-            "anybody",
-                    new AnonymousAuthenticationToken("t", "t", AuthorityUtils.createAuthorityList("ROLE_ANONYMOUS"))));
+    private static final Set<String> ALL = new TreeSet<>(Set.of("manager", "pilot", "reader", "anybody"));
+    private static final Set<String> OF_THE_FRAMEWORK =
+            Set.of("/error GET", "/error POST", "/api/v1/openapi.json GET", "/api/v1/openapi.json.yaml GET");
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")
@@ -58,35 +55,33 @@ class RightsTest extends RunningApp {
     @Autowired
     Office office;
 
-    @Autowired
-    WebInvocationPrivilegeEvaluator rights;
-
-    private static Authentication role(String role) {
-        return UsernamePasswordAuthenticationToken.authenticated(
-                role, null, AuthorityUtils.createAuthorityList("ROLE_" + role));
-    }
-
     /** "POST /jobs/{id}/state" with who may. */
     private Map<String, Set<String>> asItIs() {
         Map<String, Set<String>> is = new TreeMap<>();
-        for (RequestMappingInfo info : mappings.getHandlerMethods().keySet()) {
+        mappings.getHandlerMethods().forEach((info, handler) -> {
             Set<RequestMethod> methods = info.getMethodsCondition().getMethods();
             for (String path : info.getPatternValues()) {
                 for (RequestMethod method :
                         methods.isEmpty() ? Set.of(RequestMethod.GET, RequestMethod.POST) : methods) {
-                    is.put(path + " " + method, who(path, method.name()));
+                    is.put(path + " " + method, who(handler));
                 }
             }
-        }
+        });
+        // the framework's own handlers are opened by their address
+        OF_THE_FRAMEWORK.forEach(a -> is.put(a, ALL));
         return is;
     }
 
-    private Set<String> who(String path, String method) {
-        String address = path.replaceAll("\\{[^}]*}", UUID.randomUUID().toString());
-        return WHO.entrySet().stream()
-                .filter(w -> rights.isAllowed("", address, method, w.getValue()))
-                .map(Map.Entry::getKey)
-                .collect(Collectors.toCollection(TreeSet::new));
+    private static Set<String> who(HandlerMethod handler) {
+        OpenTo open = handler.getMethodAnnotation(OpenTo.class);
+        if (open == null) {
+            return Set.of();
+        }
+        return open.value() == OpenTo.Whom.ANYBODY
+                ? ALL
+                : Stream.of("manager", "pilot", "reader")
+                        .filter(r -> open.value().includes(r.toUpperCase(Locale.ROOT)))
+                        .collect(Collectors.toCollection(TreeSet::new));
     }
 
     private static Map<String, Set<String>> table() throws IOException {
@@ -154,12 +149,7 @@ class RightsTest extends RunningApp {
             }
             String address =
                     line[0].replaceFirst("\\{[^}]*}", other.get().toString()).replaceAll("\\{[^}]*}", me.toString());
-            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address(address)));
-            if (address.startsWith("/api/")) {
-                request.header("Authorization", "Bearer " + token);
-            }
-            int status = http.send(request.build(), HttpResponse.BodyHandlers.discarding())
-                    .statusCode();
+            int status = send(http, "GET", address, "", "", address.startsWith("/api/") ? token : "");
             asked++;
             if (status != 403 && status != 404) {
                 open.put(line[0], status);
@@ -169,21 +159,70 @@ class RightsTest extends RunningApp {
         assertThat(open).isEmpty();
     }
 
-    private void signIn(HttpClient http, String login) throws Exception {
+    /** Signs in, and answers the token that forms of the session carry. */
+    private String signIn(HttpClient http, String login) throws Exception {
+        send(http, "POST", "/login", "username=" + login + "&password=" + login + "-demo", token(http, "/login"), "");
+        return token(http, "/");
+    }
+
+    private String token(HttpClient http, String path) throws Exception {
         String page = http.send(
-                        HttpRequest.newBuilder(URI.create(address("/login"))).build(),
-                        HttpResponse.BodyHandlers.ofString())
+                        HttpRequest.newBuilder(URI.create(address(path))).build(), HttpResponse.BodyHandlers.ofString())
                 .body();
         Matcher token = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"").matcher(page);
         assertThat(token.find()).isTrue();
-        String form = "username=" + login + "&password=" + login + "-demo&_csrf="
-                + URLEncoder.encode(token.group(1), StandardCharsets.UTF_8);
-        http.send(
-                HttpRequest.newBuilder(URI.create(address("/login")))
-                        .header("Content-Type", "application/x-www-form-urlencoded")
-                        .POST(HttpRequest.BodyPublishers.ofString(form))
-                        .build(),
-                HttpResponse.BodyHandlers.discarding());
+        return token.group(1);
+    }
+
+    private int send(HttpClient http, String method, String path, String form, String csrf, String bearer)
+            throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address(path)));
+        if (!bearer.isEmpty()) {
+            request.header("Authorization", "Bearer " + bearer);
+        }
+        if (method.equals("GET")) {
+            request.GET();
+        } else {
+            String body = form + "&_csrf=" + URLEncoder.encode(csrf, StandardCharsets.UTF_8);
+            String type = path.equals("/api/v1/logs")
+                    ? "multipart/form-data; boundary=b"
+                    : "application/x-www-form-urlencoded";
+            request.header("Content-Type", type).method(method, HttpRequest.BodyPublishers.ofString(body));
+        }
+        HttpResponse<Void> answer = http.send(request.build(), HttpResponse.BodyHandlers.discarding());
+        boolean toSignIn = answer.statusCode() == 302
+                && answer.headers().firstValue("Location").orElse("").endsWith("/login");
+        return toSignIn ? 401 : answer.statusCode();
+    }
+
+    /** What the table closes is refused by the running application, before anything is looked up or read. */
+    @ParameterizedTest
+    @ValueSource(strings = {"pilot", "reader", "anybody"})
+    void whatIsClosedIsRefused(String who) throws Exception {
+        HttpClient http =
+                HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
+        boolean known = !who.equals("anybody");
+        String csrf = known ? signIn(http, who) : token(http, "/login");
+        String bearer =
+                known ? office.createToken(((Viewer) office.loadUserByUsername(who)).userId(), "test of rights") : "";
+        Map<String, Integer> open = new TreeMap<>();
+        int asked = 0;
+        for (Map.Entry<String, Set<String>> e : table().entrySet()) {
+            if (e.getValue().contains(who)) {
+                continue;
+            }
+            String[] line = e.getKey().split(" ");
+            String path = line[0].replaceAll("\\{format:[^}]*}", "csv")
+                    .replaceAll("\\{code:[^}]*}", "aircraft")
+                    .replaceAll("\\{[^}]*}", UUID.randomUUID().toString());
+            int status = send(http, line[1], path, "", csrf, path.startsWith("/api/") ? bearer : "");
+            asked++;
+            if (status != (known ? 403 : 401)) {
+                open.put(e.getKey(), status);
+            }
+        }
+        assertThat(asked).isGreaterThan(80);
+        assertThat(open).isEmpty();
     }
 
     @Test

@@ -33,6 +33,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.core.airspace.HeightLimit;
@@ -73,6 +74,7 @@ class AirspaceController {
         return LocalDate.now(clock.withZone(office.operator().zone()));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace")
     String map(Model model) {
         model.addAttribute("sites", sites.sites());
@@ -84,6 +86,7 @@ class AirspaceController {
         return "airspace/airspace";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping(value = "/airspace/scenery.json", produces = MediaType.APPLICATION_JSON_VALUE)
     @ResponseBody
     String scenery() {
@@ -133,6 +136,7 @@ class AirspaceController {
         return LocalDateTime.of(d, t).atZone(office.operator().zone()).toInstant();
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping(value = "/airspace/zones.json", produces = MediaType.APPLICATION_JSON_VALUE)
     @ResponseBody
     ResponseEntity<String> zones(
@@ -154,6 +158,7 @@ class AirspaceController {
     }
 
     /** The same as a list. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/in-sight")
     String inSight(
             @RequestParam("box") String box,
@@ -179,6 +184,7 @@ class AirspaceController {
         return "airspace/in-sight";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/zones.geojson")
     ResponseEntity<String> export() {
         return ResponseEntity.ok()
@@ -189,6 +195,7 @@ class AirspaceController {
 
     // --- sources -----------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sources")
     String sources(Model model) {
         model.addAttribute("sources", airspace.sources());
@@ -231,6 +238,7 @@ class AirspaceController {
                 .set("kind", ZoneKind.OTHER.name());
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sources")
     String bringIn(
             @RequestParam MultiValueMap<String, String> params,
@@ -284,6 +292,7 @@ class AirspaceController {
                 + s.changed() + " changed, " + s.removed() + " removed";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sources/{id}")
     String source(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("source", airspace.source(id));
@@ -293,6 +302,7 @@ class AirspaceController {
     }
 
     /** Says of a notice that was not understood whole what it means. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/doubts/{id}")
     String decide(
             @PathVariable("id") UUID id,
@@ -332,6 +342,7 @@ class AirspaceController {
     /** What was typed about a notice when it could not be stored. */
     public record Typed(UUID id, String decision, String area, String reason) implements Serializable {}
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sources/{id}/remove")
     String remove(@PathVariable("id") UUID id, RedirectAttributes flash) {
         String name = airspace.source(id).name();
@@ -341,6 +352,7 @@ class AirspaceController {
     }
 
     /** Asks the notice feed and puts what it holds in the place of what it held before. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sources/notices")
     String fetch(RedirectAttributes flash) {
         try {
@@ -353,6 +365,7 @@ class AirspaceController {
 
     // --- own zones ---------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/own")
     String own(@RequestParam(value = "id", required = false) String id, Model model) {
         Form form = ownForm();
@@ -409,6 +422,7 @@ class AirspaceController {
                 .area("message", "What it asks", "in words for the crew");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/own")
     String saveOwn(@RequestParam MultiValueMap<String, String> params, Model model, RedirectAttributes flash) {
         Form form = ownForm().bind(params);
@@ -462,6 +476,7 @@ class AirspaceController {
                 .orElseGet(() -> form.page(model, "airspace/own"));
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/own/remove")
     String removeOwn(@RequestParam("id") String id) {
         airspace.removeOwn(id, Viewer.current().name());

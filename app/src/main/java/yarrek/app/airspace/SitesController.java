@@ -29,6 +29,7 @@ import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Geodesy;
@@ -77,6 +78,7 @@ class SitesController {
 
     // --- editor ------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sites/new")
     String newSite(Model model) {
         Office.OperatorView o = office.operator();
@@ -86,6 +88,7 @@ class SitesController {
         return editor(form, List.of(), model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
@@ -96,6 +99,7 @@ class SitesController {
                 model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sites/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Sites.SiteView s = sites.site(id);
@@ -105,6 +109,7 @@ class SitesController {
         return editor(form, SiteForm.rows(s.features()), model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
@@ -138,6 +143,7 @@ class SitesController {
      *
      * @param as area, launch or shape
      */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping(value = "/airspace/shape", produces = MediaType.APPLICATION_JSON_VALUE)
     @ResponseBody
     String shape(
@@ -239,6 +245,7 @@ class SitesController {
     private static final String AREA = "flight area";
     private static final String LAUNCH = "launch";
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sites/{id}/site.{format}")
     ResponseEntity<byte[]> export(@PathVariable("id") UUID id, @PathVariable("format") String format) {
         Sites.SiteView s = sites.site(id);
@@ -278,6 +285,7 @@ class SitesController {
     }
 
     /** Opens the editor with what a file holds put in; nothing is stored until it is saved there. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping({"/airspace/sites/{id}/import", "/airspace/sites/import"})
     String bringIn(
             @PathVariable(value = "id", required = false) UUID id,
@@ -369,6 +377,7 @@ class SitesController {
 
     // --- directory ---------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/directory")
     String directory(Model model) {
         model.addAttribute("entries", directory.all());
@@ -376,17 +385,20 @@ class SitesController {
         return "airspace/directory";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/directory/new")
     String newEntry(Model model) {
         return Directory.form("Somebody to call", "/airspace/directory/new").page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/directory/new")
     String createEntry(@RequestParam MultiValueMap<String, String> params, Model model) {
         return storeEntry(
                 Directory.form("Somebody to call", "/airspace/directory/new").bind(params), null, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/directory/{id}")
     String editEntry(@PathVariable("id") UUID id, Model model) {
         Directory.Entry e = directory.entry(id);
@@ -395,6 +407,7 @@ class SitesController {
         return form.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/directory/{id}")
     String changeEntry(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return storeEntry(
@@ -413,6 +426,7 @@ class SitesController {
                 .orElseGet(() -> form.page(model, "form"));
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/directory/{id}/remove")
     String removeEntry(@PathVariable("id") UUID id) {
         directory.remove(id);
@@ -421,6 +435,7 @@ class SitesController {
 
     // --- weather -----------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/weather/report")
     String report(
             @PathVariable("id") UUID id,
@@ -443,6 +458,7 @@ class SitesController {
         return "redirect:" + back(id, back);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/weather/typed")
     String typed(
             @PathVariable("id") UUID id,
@@ -467,6 +483,7 @@ class SitesController {
         return "redirect:" + back(id, back);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/weather/fetch")
     String fetch(
             @PathVariable("id") UUID id,

@@ -27,6 +27,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.OpenTo;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Comparison;
@@ -149,17 +150,20 @@ class AssessmentApi {
     }
 
     /** The words that facts may have. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/facts")
     List<FactDefinition> facts() {
         return List.copyOf(Vocabulary.all());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/assessments")
     AssessmentRow assess(@RequestBody AssessmentIn in) {
         return rulebook.judge(facts(in), OwnRules.Setting.NONE);
     }
 
     /** Which findings appear and vanish when facts change. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/assessments/what-if")
     ComparisonOut whatIf(@RequestBody WhatIfIn in) {
         if (in.given() == null || in.changes() == null || in.changes().isEmpty()) {
@@ -185,6 +189,7 @@ class AssessmentApi {
     }
 
     /** The smallest single changes that would clear each finding. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/assessments/remedies")
     List<RemedyOut> remedies(@RequestBody AssessmentIn in) {
         Facts facts = facts(in);
@@ -195,6 +200,7 @@ class AssessmentApi {
     }
 
     /** Which kinds of operation of a law are open, and what limits each. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/operations")
     List<OperationOut> operations(
             @RequestParam(value = "law", required = false) String law, @RequestBody AssessmentIn in) {
@@ -219,6 +225,7 @@ class AssessmentApi {
     }
 
     /** Every rule of a law as it stands in the pack in use, of all dates. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rules")
     List<RuleOut> rules(@RequestParam(value = "law", defaultValue = "EU") String law) {
         return pack(law).rules().stream()

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.chains.Chains;
 import yarrek.app.chains.Covers;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** The chain of a job in time, and whether papers cover it. */
@@ -57,6 +58,7 @@ class ChainsApi {
     record CoverOut(LocalDate day, String aircraft, String standing, List<String> gaps, Map<String, String> papers) {}
 
     /** @param firstDay the first day of the job moved to, to see what follows; as planned when it is left out */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/chain")
     ChainOut chain(
             @PathVariable("id") UUID id,
@@ -85,6 +87,7 @@ class ChainsApi {
                         .toList());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/cover")
     List<CoverOut> cover(@PathVariable("id") UUID id) {
         Covers.View v = covers.view(jobs.job(id, Viewer.current()));

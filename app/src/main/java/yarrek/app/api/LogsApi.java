@@ -22,6 +22,7 @@ import yarrek.app.flights.FlightFigures;
 import yarrek.app.flights.Flights;
 import yarrek.app.flights.Logs;
 import yarrek.app.rulebook.AssessmentRow;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.formats.csv.CsvSheet;
 import yarrek.formats.csv.PlanSuggester;
@@ -62,6 +63,7 @@ class LogsApi {
     @Operation(
             summary =
                     "Bring a log in: GPX 1.1, or CSV/TSV by the saved or suggested reading plan, or by the one sent along as part 'plan'")
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping(value = "/logs", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ResponseEntity<LogOut> bringIn(
             @RequestPart("file") MultipartFile file,
@@ -97,6 +99,7 @@ class LogsApi {
     }
 
     @Operation(summary = "What the columns of a delimited file would be read as; nothing is stored")
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping(value = "/logs/plan", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     PlanOut plan(@RequestPart("file") MultipartFile file) throws IOException, BrokenFileException {
         CsvSheet sheet = CsvSheet.look(file.getBytes());
@@ -104,6 +107,7 @@ class LogsApi {
         return new PlanOut(sheet.headers(), suggested, suggested.gaps());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights/{id}")
     FlightOut flight(@PathVariable("id") UUID id) {
         return flight(id, Viewer.current());

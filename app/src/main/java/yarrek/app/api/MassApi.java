@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.web.OpenTo;
 import yarrek.core.mass.Headroom;
 import yarrek.core.mass.Part;
 import yarrek.core.mass.TakeoffMass;
@@ -70,6 +71,7 @@ class MassApi {
         this.fleet = fleet;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/builds/mass")
     MassOut mass(@RequestBody BuildIn in) {
         if (in.parts() == null || in.parts().isEmpty() || in.parts().size() > MOST_PARTS) {

@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.airspace.Sites;
 import yarrek.app.onsite.Lookout;
+import yarrek.app.web.OpenTo;
 import yarrek.core.geo.Area;
 
 /** Sites and what a plan meets at them. */
@@ -55,6 +56,7 @@ class PlacesApi {
     /** @param freshness none, stale or current: stale zones say nothing any more */
     record Look(String freshness, String maps, String follows, List<ZoneMet> zones) {}
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping
     List<Site> sites() {
         return sites.sites().stream()
@@ -74,6 +76,7 @@ class PlacesApi {
                 .toList();
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/{id}/zones")
     Look zones(
             @PathVariable("id") UUID id,

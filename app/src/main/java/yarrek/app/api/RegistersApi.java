@@ -7,6 +7,7 @@ import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.papers.Papers;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** Lists: papers with their states, jobs with their standing. */
@@ -21,6 +22,7 @@ class RegistersApi {
         this.jobLists = jobLists;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers")
     List<Papers.Row> papers() {
         Viewer viewer = Viewer.current();
@@ -29,6 +31,7 @@ class RegistersApi {
                 .toList();
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs")
     List<Jobs.Row> jobs() {
         return jobLists.all(Viewer.current());

@@ -27,6 +27,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
@@ -79,6 +80,7 @@ class ApprovalsController {
         return a;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}")
     String approval(
             @PathVariable("id") UUID id, @RequestParam(value = "packs", defaultValue = "6") String packs, Model model) {
@@ -148,6 +150,7 @@ class ApprovalsController {
                 .version(a.version());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/request")
     String request(@PathVariable("id") UUID id, Model model) {
         Approvals.ApprovalView a = seen(id);
@@ -157,6 +160,7 @@ class ApprovalsController {
                 .page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/request")
     String writeRequest(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         Approvals.ApprovalView a = seen(id);
@@ -171,6 +175,7 @@ class ApprovalsController {
     }
 
     /** What the job says now in the place of what is asked for. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/request/anew")
     String anew(@PathVariable("id") UUID id, RedirectAttributes flash) {
         Approvals.ApprovalView a = seen(id);
@@ -190,6 +195,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/grant")
     String grant(@PathVariable("id") UUID id, Model model) {
         Approvals.ApprovalView a = seen(id);
@@ -205,6 +211,7 @@ class ApprovalsController {
                 .page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/grant")
     String takeGrant(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         Approvals.ApprovalView a = seen(id);
@@ -227,6 +234,7 @@ class ApprovalsController {
 
     // --- state and letters -------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/state")
     String state(
             @PathVariable("id") UUID id,
@@ -256,6 +264,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id;
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/letters")
     String keep(
             @PathVariable("id") UUID id,
@@ -287,6 +296,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id + "#letters";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/letters/{id}/file")
     ResponseEntity<byte[]> file(@PathVariable("id") UUID id) {
         Approvals.LetterFile f = approvals.file(id);
@@ -307,6 +317,7 @@ class ApprovalsController {
                 .body(content);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/hours")
     String hours(@PathVariable("id") UUID id, @RequestParam("hours") String hours, RedirectAttributes flash) {
         seen(id);
@@ -320,6 +331,7 @@ class ApprovalsController {
 
     // --- desks -------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/send")
     String send(@PathVariable("id") UUID id, RedirectAttributes flash) {
         seen(id);
@@ -332,12 +344,14 @@ class ApprovalsController {
     }
 
     /** What the desk's grid says of it, for the page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/grid")
     String grid(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("says", desks.grid(seen(id)));
         return "chains/grid";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/ask")
     String ask(@PathVariable("id") UUID id, RedirectAttributes flash) {
         seen(id);
@@ -351,6 +365,7 @@ class ApprovalsController {
 
     // --- unlock ------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/approvals/{id}/stages")
     String stage(
             @PathVariable("id") UUID id,
@@ -375,6 +390,7 @@ class ApprovalsController {
 
     // --- application -------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/application")
     String application(@PathVariable("id") UUID id, Model model) {
         Approvals.ApprovalView a = seen(id);
@@ -398,6 +414,7 @@ class ApprovalsController {
         return "chains/application";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/application")
     String answer(
             @PathVariable("id") UUID id,
@@ -413,6 +430,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id + "/application#q-" + question.replaceAll("[^A-Za-z0-9.-]", "");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/application/reuse")
     String reuse(@PathVariable("id") UUID id, @RequestParam("from") UUID from, RedirectAttributes flash) {
         seen(id);
@@ -425,6 +443,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id + "/application";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/application/versions")
     String make(
             @PathVariable("id") UUID id,
@@ -436,6 +455,7 @@ class ApprovalsController {
         return "redirect:/approvals/" + id + "/application#versions";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/versions/{id}.pdf")
     ResponseEntity<byte[]> pdf(@PathVariable("id") UUID id) {
         Applications.Made m = applications.made(id, true);
@@ -446,6 +466,7 @@ class ApprovalsController {
                 .body(m.content());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/versions/{id}.docx")
     ResponseEntity<byte[]> document(@PathVariable("id") UUID id) {
         Applications.Made m = applications.made(id, false);

@@ -15,6 +15,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 
@@ -36,12 +37,14 @@ class ChainsController {
     }
 
     /** The chain in short, for the job's page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/approvals")
     String ofJob(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("chain", chains.view(jobs.job(id, Viewer.current()), Chains.WhatIf.NOTHING));
         return "chains/job-approvals";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/chain")
     String chain(
             @PathVariable("id") UUID id,
@@ -75,6 +78,7 @@ class ChainsController {
     }
 
     /** Other aircraft and other days, for the chain's page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/choices")
     String choices(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -90,6 +94,7 @@ class ChainsController {
         return "chains/choices";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/approvals")
     String begin(@PathVariable("id") UUID id, @RequestParam("step") String step, RedirectAttributes flash) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -110,6 +115,7 @@ class ChainsController {
         }
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/cover")
     String cover(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("cover", covers.view(jobs.job(id, Viewer.current())));
@@ -120,6 +126,7 @@ class ChainsController {
     private static final int MOST_DUE = 100;
 
     /** Every request of jobs that are still to be flown. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals")
     String all(@RequestParam(value = "all", defaultValue = "false") boolean all, Model model) {
         Viewer viewer = Viewer.current();

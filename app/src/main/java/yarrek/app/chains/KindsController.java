@@ -20,6 +20,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.approval.ApprovalKind;
@@ -42,6 +43,7 @@ class KindsController {
         this.rulebook = rulebook;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/kinds")
     String list(@RequestParam(value = "in", defaultValue = "") String in, Model model) {
         model.addAttribute(
@@ -114,6 +116,7 @@ class KindsController {
                         "number | section | question | answered from; a star before a question that is weighed most");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/kinds/new")
     String blank(Model model) {
         return form("New kind of approval", "/approvals/kinds/new")
@@ -128,6 +131,7 @@ class KindsController {
                 .page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/kinds/{code}")
     String edit(@PathVariable("code") String code, Model model) {
         Kinds.Row r = kinds.row(code);
@@ -178,6 +182,7 @@ class KindsController {
         return codes.stream().sorted().collect(Collectors.joining(" "));
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/kinds/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
         Form form = form("New kind of approval", "/approvals/kinds/new").bind(params);
@@ -187,6 +192,7 @@ class KindsController {
         return store(form, model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/kinds/{code}")
     String change(@PathVariable("code") String code, @RequestParam MultiValueMap<String, String> params, Model model) {
         Kinds.Row r = kinds.row(code);
@@ -338,6 +344,7 @@ class KindsController {
         return all;
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/kinds/{code}/revert")
     String revert(@PathVariable("code") String code, RedirectAttributes flash) {
         try {
@@ -368,6 +375,7 @@ class KindsController {
                         "12-25 Christmas; easter+1; 09-mon-1; 05-mon-last; 2027-04-30 bridge day");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/settings")
     String settings(Model model) {
         Kinds.Settings s = kinds.settings();
@@ -384,6 +392,7 @@ class KindsController {
                 .page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/settings")
     String saveSettings(@RequestParam MultiValueMap<String, String> params, Model model) {
         Form f = settingsForm().bind(params);
@@ -419,6 +428,7 @@ class KindsController {
                 .area("risks", "One on a line", "risk | who is exposed | what is done | what is left");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/plans")
     String plans(Model model) {
         Form f = plansForm();
@@ -431,6 +441,7 @@ class KindsController {
         return f.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/plans")
     String savePlans(@RequestParam MultiValueMap<String, String> params, Model model, RedirectAttributes flash) {
         Form f = plansForm().bind(params);

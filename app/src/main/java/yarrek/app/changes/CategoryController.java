@@ -10,6 +10,7 @@ import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Facts;
@@ -33,6 +34,7 @@ class CategoryController {
         this.sites = sites;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/category")
     String category(
             @RequestParam(value = "build", required = false) UUID build,

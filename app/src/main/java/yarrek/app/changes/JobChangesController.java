@@ -10,6 +10,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Vocabulary;
@@ -31,6 +32,7 @@ class JobChangesController {
         this.rulebook = rulebook;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/whatif")
     String whatIf(
             @PathVariable("id") UUID id,
@@ -91,6 +93,7 @@ class JobChangesController {
         return (int) Math.round(hours * 60);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/clean")
     String clean(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("job", jobs.job(id, Viewer.current()));

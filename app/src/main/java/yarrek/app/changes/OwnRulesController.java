@@ -23,6 +23,7 @@ import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Rule;
 import yarrek.formats.log.BrokenFileException;
@@ -79,6 +80,7 @@ class OwnRulesController {
         return LocalDate.now(clock.withZone(office.operator().zone()));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/own")
     String list(Model model) {
         model.addAttribute("own", rulebook.ownRules());
@@ -97,6 +99,7 @@ class OwnRulesController {
     }
 
     /** A new rule, or one that begins from a shipped rule of house or maker and stands in for it. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/own/new")
     String blank(
             @RequestParam(value = "instead", required = false) String instead,
@@ -118,6 +121,7 @@ class OwnRulesController {
         return editor(model, null, -1, draft, bound, true, null);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/own/{id}")
     String edit(@PathVariable("id") UUID id, Model model) {
         OwnRules.Row row = row(id);
@@ -159,6 +163,7 @@ class OwnRulesController {
     }
 
     /** One line of the editor for a fact: the comparisons and the value that fit it. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/own/line")
     String line(@RequestParam("part") String part, @RequestParam MultiValueMap<String, String> p, Model model) {
         String fact = p.getFirst(part + ".fact");
@@ -169,6 +174,7 @@ class OwnRulesController {
     }
 
     /** What the rule says so far and what it would have flagged; nothing is stored. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/own/preview")
     String preview(@RequestParam MultiValueMap<String, String> p, Model model) {
         try {
@@ -180,6 +186,7 @@ class OwnRulesController {
         return "changes/own-preview";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/own")
     String save(@RequestParam MultiValueMap<String, String> p, Model model) {
         String typedId = p.getFirst("ruleId");
@@ -247,6 +254,7 @@ class OwnRulesController {
                 : name.startsWith("model ") ? OwnRules.BoundTo.MODEL : OwnRules.BoundTo.JOB;
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/own/{id}/delete")
     String delete(@PathVariable("id") UUID id) {
         rulebook.deleteOwnRule(id);

@@ -15,6 +15,7 @@ import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.formats.log.BrokenFileException;
@@ -39,12 +40,14 @@ class PacksController {
         return LocalDate.now(clock.withZone(office.operator().zone()));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/packs")
     String packs(Model model) {
         model.addAttribute("versions", rulebook.versions());
         return "changes/packs";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/packs")
     String bringIn(@RequestParam("file") MultipartFile file, RedirectAttributes flash) throws IOException {
         String name = String.valueOf(file.getOriginalFilename());
@@ -58,6 +61,7 @@ class PacksController {
     }
 
     /** The text of a shipped pack, to begin a version of one's own from. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping(path = "/rulebook/packs/shipped/{name}.yaml", produces = "application/yaml")
     @org.springframework.web.bind.annotation.ResponseBody
     String shipped(@PathVariable("name") String name) {
@@ -69,6 +73,7 @@ class PacksController {
         return RulePackReader.shippedText(name + ".yaml");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/packs/{id}")
     String change(
             @PathVariable("id") UUID id, @RequestParam(value = "from", required = false) String from, Model model) {
@@ -84,6 +89,7 @@ class PacksController {
     }
 
     /** Rows of open jobs that would be judged differently; the last one asks for the next stretch by itself. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/packs/{id}/jobs")
     String jobs(
             @PathVariable("id") UUID id,
@@ -101,6 +107,7 @@ class PacksController {
         return "changes/pack-jobs";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/packs/{id}/adopt")
     String adopt(@PathVariable("id") UUID id, @RequestParam("from") String from, RedirectAttributes flash) {
         try {
@@ -112,6 +119,7 @@ class PacksController {
         return "redirect:/rulebook";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/packs/{id}/discard")
     String discard(@PathVariable("id") UUID id, RedirectAttributes flash) {
         try {

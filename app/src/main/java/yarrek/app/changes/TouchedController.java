@@ -16,6 +16,7 @@ import yarrek.app.office.Office;
 import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Verdict;
@@ -42,6 +43,7 @@ class TouchedController {
     /** A job with what the rule says of it. */
     record Touched(Jobs.Row job, Verdict verdict) {}
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/touched")
     String touched(@RequestParam("rule") String ruleId, Model model) {
         Viewer viewer = Viewer.current();

@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** Pages of the crew. */
@@ -31,6 +32,7 @@ class CrewController {
         this.registers = registers;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/crew")
     String crew(Model model) {
         Viewer viewer = Viewer.current();
@@ -44,6 +46,7 @@ class CrewController {
         return "crew/crew";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/crew/{id}")
     String person(@PathVariable("id") UUID id, Model model) {
         Viewer.current().requireSight(id);
@@ -70,22 +73,26 @@ class CrewController {
         return form.store(() -> "redirect:/crew/" + saving.get()).orElseGet(() -> form.page(model, "form"));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/crew/new")
     String newPerson(Model model) {
         return form(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/crew/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(null, params, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/crew/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Viewer.current().requireSight(id);
         return form(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/crew/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(id, params, model);

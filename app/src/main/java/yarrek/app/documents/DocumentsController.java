@@ -21,6 +21,7 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.Viewer;
 import yarrek.core.paper.MarkLabel;
@@ -64,6 +65,7 @@ class DocumentsController {
     }
 
     /** Whose documents: the viewer's own on a job they crew, else the pilot's. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/documents")
     String choose(@PathVariable("id") UUID id) {
         Viewer viewer = Viewer.current();
@@ -76,6 +78,7 @@ class DocumentsController {
         return "redirect:/field/documents/" + id + "/" + person;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/field/documents/{job}/{person}")
     String show(@PathVariable("job") UUID job, @PathVariable("person") UUID person, Model model) {
         jobs.job(job, Viewer.current());
@@ -86,6 +89,7 @@ class DocumentsController {
         return "documents/show";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/field/documents/{job}/{person}.pdf")
     ResponseEntity<byte[]> print(
             @PathVariable("job") UUID job,
@@ -100,6 +104,7 @@ class DocumentsController {
                         Pdf.Sheet.of(sheet)));
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/field/documents/{job}/{person}/revoke")
     String revoke(@PathVariable("job") UUID job, @PathVariable("person") UUID person) {
         documents.revokeCheck(job, person);
@@ -107,6 +112,7 @@ class DocumentsController {
     }
 
     /** For an official without a login: what is on file now, and nothing else of the operator's. */
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping("/check/{token}")
     String check(@PathVariable("token") String token, Model model, HttpServletResponse response) {
         var set = documents.check(token);
@@ -118,6 +124,7 @@ class DocumentsController {
         return "documents/check";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/binder.pdf")
     ResponseEntity<byte[]> binder(
             @PathVariable("id") UUID id, @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {
@@ -128,6 +135,7 @@ class DocumentsController {
     // --- labels
     // --------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/labels")
     String labels(
             @RequestParam(value = "aircraft", required = false) List<UUID> aircraft,
@@ -217,6 +225,7 @@ class DocumentsController {
                         "no registration is on file from which a mark could be taken; enter it first"));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/labels.pdf")
     ResponseEntity<byte[]> labelsPdf(
             @RequestParam("aircraft") List<UUID> aircraft,

@@ -30,6 +30,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
@@ -72,6 +73,7 @@ class PaperDeskController {
         this.pdf = pdf;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers")
     String papers(
             @RequestParam(value = "zoom", defaultValue = "quarter") String zoom,
@@ -166,6 +168,7 @@ class PaperDeskController {
         return names;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/weave.pdf")
     ResponseEntity<byte[]> weavePdf(
             @RequestParam(value = "zoom", defaultValue = "quarter") String zoom,
@@ -199,6 +202,7 @@ class PaperDeskController {
     }
 
     /** From purchase to first flight; a fragment for the aircraft's page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/purchase/{aircraftId}")
     String purchase(@PathVariable("aircraftId") UUID aircraftId, Model model) {
         model.addAttribute("purchase", desk.purchase(aircraftId));
@@ -208,12 +212,14 @@ class PaperDeskController {
     // --- kinds
     // ---------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/kinds")
     String kinds(Model model) {
         model.addAttribute("kinds", papers.kinds());
         return "documents/kinds";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/kinds/new")
     String newKind(Model model) {
         return kindForm("New kind of paper", "/papers/kinds/new", true)
@@ -223,6 +229,7 @@ class PaperDeskController {
                 .page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/kinds/edit/{code}")
     String editKind(@PathVariable("code") String code, Model model) {
         Papers.Kind k = kind(code);
@@ -254,12 +261,14 @@ class PaperDeskController {
                 .orElseThrow(() -> new NotFoundException("kind of paper"));
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/kinds/new")
     String createKind(@RequestParam MultiValueMap<String, String> params, Model model) {
         return storeKind(
                 kindForm("New kind of paper", "/papers/kinds/new", true).bind(params), null, model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/kinds/edit/{code}")
     String changeKind(
             @PathVariable("code") String code, @RequestParam MultiValueMap<String, String> params, Model model) {

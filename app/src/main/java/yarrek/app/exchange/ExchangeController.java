@@ -23,6 +23,7 @@ import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.office.Office;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.table.Tables;
@@ -52,6 +53,7 @@ class ExchangeController {
         this.json = json;
     }
 
+    @OpenTo(OpenTo.Whom.OFFICE)
     @GetMapping("/exchange")
     String registers(@RequestParam(value = "register", defaultValue = "") String register, Model model) {
         model.addAttribute("registers", exchange.registers());
@@ -59,6 +61,7 @@ class ExchangeController {
         return "exchange/registers";
     }
 
+    @OpenTo(OpenTo.Whom.OFFICE)
     @GetMapping("/exchange/{code:[a-z-]+}.{format:csv|xlsx|json}")
     ResponseEntity<byte[]> out(@PathVariable("code") String code, @PathVariable("format") String format) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
@@ -85,6 +88,7 @@ class ExchangeController {
                 .body(content);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/exchange")
     String upload(
             @RequestParam("register") String register,
@@ -104,6 +108,7 @@ class ExchangeController {
         }
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/exchange/uploads/{id}")
     String look(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return page(exchange.preview(id, mapping(params), params.containsKey("clearing")), model);
@@ -120,6 +125,7 @@ class ExchangeController {
         return "exchange/upload";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/exchange/uploads/{id}")
     String bringIn(
             @PathVariable("id") UUID id,
@@ -141,6 +147,7 @@ class ExchangeController {
         return page(exchange.preview(id, mapping, clearing), model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/exchange/uploads/{id}/discard")
     String discard(@PathVariable("id") UUID id) {
         exchange.discard(id);

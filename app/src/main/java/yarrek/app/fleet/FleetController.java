@@ -19,6 +19,7 @@ import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.web.Form;
 import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Register;
 import yarrek.core.units.Mass;
 
@@ -44,6 +45,7 @@ class FleetController {
         return LocalDate.now(clock.withZone(office.operator().zone()));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet")
     String fleet(Model model) {
         List<Fleet.AircraftView> aircraft = fleet.aircraft();
@@ -57,6 +59,7 @@ class FleetController {
         return "fleet/fleet";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/aircraft/{id}")
     String aircraft(@PathVariable("id") UUID id, Model model) {
         Fleet.AircraftView a = fleet.aircraft(id);
@@ -73,6 +76,7 @@ class FleetController {
 
     // --- weigh -------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/aircraft/{id}/builds")
     String createBuild(
             @PathVariable("id") UUID id, @RequestParam("name") String name, @RequestParam("pack") UUID pack) {
@@ -82,6 +86,7 @@ class FleetController {
         return "redirect:/fleet/builds/" + fleet.createBuild(id, clean, pack);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/builds/{id}")
     String build(@PathVariable("id") UUID id, Model model) {
         fillBuild(id, model);
@@ -89,6 +94,7 @@ class FleetController {
     }
 
     /** Changes what is on the build; htmx puts the answer in place of the panel. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/builds/{id}")
     String changeBuild(
             @PathVariable("id") UUID id,
@@ -107,6 +113,7 @@ class FleetController {
         return "fleet/build :: panel";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/builds/{id}/weighings")
     String weigh(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         Form form = weighForm(id).bind(params);
@@ -124,6 +131,7 @@ class FleetController {
         return "redirect:/fleet/builds/" + id;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/builds/{id}/weighings/new")
     String newWeighing(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("form", weighForm(id).set("on", today()).set("resolution", "0.1 g"));
@@ -177,21 +185,25 @@ class FleetController {
                         a);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/aircraft/new")
     String newAircraft(Model model) {
         return aircraftForm(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/aircraft/new")
     String createAircraft(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.aircraft(), null, aircraftForm(null), params, a -> "/fleet/aircraft/" + a, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/aircraft/{id}/edit")
     String editAircraft(@PathVariable("id") UUID id, Model model) {
         return aircraftForm(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/aircraft/{id}/edit")
     String changeAircraft(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
@@ -209,21 +221,25 @@ class FleetController {
                         a);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/models/new")
     String newModel(Model model) {
         return modelsForm(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/models/new")
     String createModel(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.models(), null, modelsForm(null), params, a -> "/fleet", model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/models/{id}")
     String editModel(@PathVariable("id") UUID id, Model model) {
         return modelsForm(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/models/{id}")
     String changeModel(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.models(), id, modelsForm(id), params, a -> "/fleet", model);
@@ -240,21 +256,25 @@ class FleetController {
                         a);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/accessories/new")
     String newAccessory(Model model) {
         return accessoriesForm(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/accessories/new")
     String createAccessory(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.accessories(), null, accessoriesForm(null), params, a -> "/fleet", model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/accessories/{id}")
     String editAccessory(@PathVariable("id") UUID id, Model model) {
         return accessoriesForm(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/accessories/{id}")
     String changeAccessory(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
@@ -263,6 +283,7 @@ class FleetController {
 
     // --- packs -------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/packs")
     String packs(Model model) {
         model.addAttribute("packs", fleet.packs());
@@ -277,21 +298,25 @@ class FleetController {
                 .form(a == null ? "New pack" : "Pack " + a.label(), "/packs/" + (a == null ? "new" : id), "/packs", a);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/packs/new")
     String newPack(Model model) {
         return packsForm(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/new")
     String createPack(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.packs(), null, packsForm(null), params, a -> "/packs", model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/packs/{id}")
     String editPack(@PathVariable("id") UUID id, Model model) {
         return packsForm(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/{id}")
     String changePack(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.packs(), id, packsForm(id), params, a -> "/packs", model);
@@ -308,21 +333,25 @@ class FleetController {
                         a);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/packs/models/new")
     String newPackModel(Model model) {
         return packModelsForm(null).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/models/new")
     String createPackModel(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(registers.packModels(), null, packModelsForm(null), params, a -> "/packs", model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/packs/models/{id}")
     String editPackModel(@PathVariable("id") UUID id, Model model) {
         return packModelsForm(id).page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/models/{id}")
     String changePackModel(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {

@@ -30,6 +30,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.trace.Trace;
@@ -59,6 +60,7 @@ class FlightsController {
         this.jobs = jobs;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights")
     String flights(@RequestParam(value = "from", defaultValue = "0") int from, Model model) {
         int start = Math.max(0, from);
@@ -72,6 +74,7 @@ class FlightsController {
         return "flights/flights";
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/flights/logs")
     String bringIn(@RequestParam("files") List<MultipartFile> files, RedirectAttributes flash) throws IOException {
         List<String> told = new ArrayList<>();
@@ -109,6 +112,7 @@ class FlightsController {
                 : "redirect:/flights";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights/match/{id}")
     String match(@PathVariable("id") UUID id, Model model, RedirectAttributes flash) {
         try {
@@ -121,6 +125,7 @@ class FlightsController {
         }
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/flights/match/{id}")
     String matched(
             @PathVariable("id") UUID id,
@@ -214,6 +219,7 @@ class FlightsController {
                                 u -> u.kind().name())));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights/{id}")
     String flight(@PathVariable("id") UUID id, Model model) {
         Viewer viewer = Viewer.current();
@@ -227,6 +233,7 @@ class FlightsController {
     }
 
     /** Everything the page draws of a flight. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping(value = "/flights/{id}/drawing.json", produces = MediaType.APPLICATION_JSON_VALUE)
     @ResponseBody
     TraceDrawing drawing(@PathVariable("id") UUID id) {
@@ -241,6 +248,7 @@ class FlightsController {
                 FlightSummary.heights(trace, Flights.span(trace, f.figures())));
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights/{id}/log")
     ResponseEntity<byte[]> original(@PathVariable("id") UUID id) {
         Map.Entry<String, byte[]> file = flights.original(id, Viewer.current());
@@ -255,6 +263,7 @@ class FlightsController {
                 .body(file.getValue());
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/flights/{id}/attribution")
     String attribute(
             @PathVariable("id") UUID id,
@@ -278,6 +287,7 @@ class FlightsController {
         return "redirect:/flights/" + id;
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/flights/{id}/looked-at")
     String lookedAt(@PathVariable("id") UUID id) {
         flights.flight(id, Viewer.current());
@@ -286,6 +296,7 @@ class FlightsController {
     }
 
     /** The flights of a job, for the job's page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/flights/of-job/{jobId}")
     String ofJob(@PathVariable("jobId") UUID jobId, Model model) {
         Viewer viewer = Viewer.current();

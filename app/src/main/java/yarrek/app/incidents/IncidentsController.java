@@ -25,6 +25,7 @@ import yarrek.app.office.Office;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
 import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** Pages of the incidents. */
@@ -58,6 +59,7 @@ class IncidentsController {
         this.clock = clock;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/incidents")
     String incidents(Model model) {
         model.addAttribute("incidents", incidents.all(Viewer.current()));
@@ -65,6 +67,7 @@ class IncidentsController {
         return "incidents/incidents";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/incidents/{id}")
     String incident(@PathVariable("id") UUID id, Model model) {
         Incidents.View incident = incidents.incident(id, Viewer.current());
@@ -77,6 +80,7 @@ class IncidentsController {
         return "incidents/incident";
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/incidents/{id}/answers")
     String answer(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
@@ -89,6 +93,7 @@ class IncidentsController {
     }
 
     /** A duty is done, or is not due, in somebody's words. */
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/incidents/{id}/duties")
     String settle(
             @PathVariable("id") UUID id,
@@ -103,6 +108,7 @@ class IncidentsController {
         return "redirect:/incidents/" + id + "#duties";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/incidents/new")
     String open(
             @RequestParam(value = "flight", required = false) UUID flight,
@@ -145,6 +151,7 @@ class IncidentsController {
                 .set("state", "OPEN");
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/incidents/new")
     String create(
             @RequestParam(value = "flight", required = false) UUID flight,
@@ -162,6 +169,7 @@ class IncidentsController {
         return store(form, null, from, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/incidents/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Incidents.View v = incidents.incident(id, Viewer.current());
@@ -188,6 +196,7 @@ class IncidentsController {
         return "form";
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/incidents/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(

@@ -21,6 +21,7 @@ import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.FactDefinition;
@@ -75,6 +76,7 @@ class JobsController {
 
     private static final int PAGE = 100;
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs")
     String jobs(
             @RequestParam(value = "q", defaultValue = "") String words,
@@ -93,6 +95,7 @@ class JobsController {
         return "jobs/jobs";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}")
     String job(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -111,6 +114,7 @@ class JobsController {
     /** A question that is open, what it may be answered for, and what it usually is about. */
     public record Question(FactDefinition definition, List<Answers.About> about, Answers.About usual) {}
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/questions")
     String questions(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -132,6 +136,7 @@ class JobsController {
         return "jobs/questions";
     }
 
+    @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/jobs/{id}/answers")
     String answer(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
@@ -166,6 +171,7 @@ class JobsController {
         return Vocabulary.define(fact).group().equals("day");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/waivers")
     String waive(
             @PathVariable("id") UUID id,
@@ -191,12 +197,14 @@ class JobsController {
         return "redirect:/jobs/" + id + "#findings";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/waivers/{id}/end")
     String endWaiver(@PathVariable("id") UUID id) {
         return "redirect:/jobs/" + rulebook.endWaiver(id, Viewer.current().name()) + "#findings";
     }
 
     /** The jobs that use a build, for the weighing page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/of-build/{buildId}")
     String ofBuild(@PathVariable("buildId") UUID buildId, Model model) {
         Viewer viewer = Viewer.current();
@@ -209,6 +217,7 @@ class JobsController {
     }
 
     /** The validity weave of all pilots or aircraft, or of one, with the jobs across it; a fragment for their pages. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/weave")
     String weave(@RequestParam("of") String of, @RequestParam(value = "id", required = false) UUID id, Model model) {
         Viewer viewer = Viewer.current();
@@ -239,6 +248,7 @@ class JobsController {
         return "jobs/weave";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/new")
     String newJob(Model model) {
         Form form = form("New job", "/jobs/new", "/jobs")
@@ -248,11 +258,13 @@ class JobsController {
         return form.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
         return store(form("New job", "/jobs/new", "/jobs").bind(params), null, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -262,6 +274,7 @@ class JobsController {
         return form.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
         return store(
@@ -271,6 +284,7 @@ class JobsController {
                 model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/state")
     String state(@PathVariable("id") UUID id, @RequestParam("value") String value) {
         if (List.of("PLANNED", "FLOWN", "CANCELLED").contains(value)) {

@@ -15,6 +15,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import yarrek.app.office.Office;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** A login's own calendar and mail; the calendar itself; the stand-in mailbox. */
@@ -34,6 +35,7 @@ class NoticesController {
         return ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/notices")
     String notices(Model model) {
         UUID me = Viewer.current().userId();
@@ -44,6 +46,7 @@ class NoticesController {
         return "notices/notices";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/notices/feeds")
     String feed(RedirectAttributes flash) {
         flash.addFlashAttribute(
@@ -52,12 +55,14 @@ class NoticesController {
         return "redirect:/notices";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/notices/feeds/{id}/revoke")
     String revoke(@PathVariable("id") UUID id) {
         notices.revokeFeed(Viewer.current().userId(), id);
         return "redirect:/notices";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/notices/mail")
     String mail(
             @RequestParam("email") String email,
@@ -71,6 +76,7 @@ class NoticesController {
         return "redirect:/notices";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/notices/mail/now")
     String now(RedirectAttributes flash) {
         try {
@@ -88,6 +94,7 @@ class NoticesController {
     }
 
     /** The calendar; whoever has the address reads it. */
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping("/feeds/{secret}.ics")
     ResponseEntity<String> calendar(@PathVariable("secret") String secret) {
         return notices.calendar(secret, base())
@@ -98,6 +105,7 @@ class NoticesController {
                 .orElseGet(() -> ResponseEntity.notFound().build());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/notices/mailbox")
     String mailbox(Model model) {
         StandInMailbox box = mailbox.getIfAvailable();

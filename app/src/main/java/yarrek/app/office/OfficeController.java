@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.web.Form;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** Pages of the office, and signing in. */
@@ -25,11 +26,13 @@ class OfficeController {
         this.office = office;
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping("/login")
     String login() {
         return "login";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/office")
     String office(Model model) {
         model.addAttribute("operator", office.operator());
@@ -38,6 +41,7 @@ class OfficeController {
         return "office/office";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/tokens")
     String token(@RequestParam("name") String name, RedirectAttributes flash) {
         String clean = name.isBlank()
@@ -47,18 +51,21 @@ class OfficeController {
         return "redirect:/office";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/tokens/{id}/revoke")
     String revoke(@PathVariable("id") UUID id) {
         office.revokeToken(id);
         return "redirect:/office";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/office/users/new")
     String newUser(Model model) {
         model.addAttribute("form", userForm());
         return "form";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/users/new")
     String createUser(@RequestParam MultiValueMap<String, String> params, Model model) {
         Form form = userForm().bind(params);
@@ -77,6 +84,7 @@ class OfficeController {
         return form.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/users/{id}/enabled")
     String enable(@PathVariable("id") UUID id, @RequestParam("value") boolean value) {
         if (!id.equals(Viewer.current().userId())) {
@@ -85,6 +93,7 @@ class OfficeController {
         return "redirect:/office";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/office/operator")
     String editOperator(Model model) {
         Office.OperatorView o = office.operator();
@@ -98,6 +107,7 @@ class OfficeController {
         return "form";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/operator")
     String saveOperator(@RequestParam MultiValueMap<String, String> params, Model model) {
         Form form = operatorForm().bind(params);

@@ -8,7 +8,6 @@ import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
-import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -22,7 +21,7 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** Who may do what. Pages by form login and session; the API by bearer token and nothing else. */
+/** What is asked of a request before a handler is; who may ask a handler stands at it. Pages by form login and session; the API by bearer token and nothing else. */
 @Configuration
 class SecurityConfig {
     private static final String CONTENT_SECURITY_POLICY =
@@ -35,16 +34,14 @@ class SecurityConfig {
 
     @Bean
     @Order(1)
-    SecurityFilterChain api(HttpSecurity http, Office office) throws Exception {
+    SecurityFilterChain api(HttpSecurity http, Office office, HandlerRights rights) throws Exception {
         return http.securityMatcher("/api/**")
                 .csrf(c -> c.disable()) // no cookies are looked at here
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .authorizeHttpRequests(a -> a.requestMatchers("/api/v1/openapi.json")
+                .authorizeHttpRequests(a -> a.requestMatchers("/api/v1/openapi.json", "/api/v1/openapi.json.yaml")
                         .permitAll()
-                        .requestMatchers(HttpMethod.POST, "/api/v1/logs")
-                        .hasAnyRole("MANAGER", "PILOT")
                         .anyRequest()
-                        .authenticated())
+                        .access(rights))
                 .addFilterBefore(new BearerFilter(office), UsernamePasswordAuthenticationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, x) -> {
                             response.setHeader("WWW-Authenticate", "Bearer");
@@ -68,43 +65,22 @@ class SecurityConfig {
 
     @Bean
     @Order(2)
-    SecurityFilterChain pages(HttpSecurity http, Office office) throws Exception {
+    SecurityFilterChain pages(HttpSecurity http, Office office, HandlerRights rights) throws Exception {
         // the simulated services speak to programs, not to browsers: nothing there rests on who is signed in
         return http.csrf(c -> c.ignoringRequestMatchers("/stand-ins/**"))
                 .authorizeHttpRequests(a -> a.requestMatchers(
-                                "/login",
                                 "/webjars/**",
                                 "/vendor/**",
                                 "/fonts/**",
                                 "/css/**",
                                 "/js/**",
                                 "/favicon.svg",
-                                "/check/**",
-                                "/feeds/**",
-                                "/stand-ins/**",
                                 "/error",
                                 "/actuator/health/**",
                                 "/actuator/health")
                         .permitAll()
-                        .requestMatchers("/office/**", "/exchange/uploads/**")
-                        .hasRole("MANAGER")
-                        .requestMatchers(HttpMethod.GET, "/exchange", "/exchange/**", "/work")
-                        .hasAnyRole("MANAGER", "READER")
-                        .requestMatchers(HttpMethod.GET, "/**")
-                        .authenticated()
-                        .requestMatchers(HttpMethod.HEAD, "/**")
-                        .authenticated()
-                        .requestMatchers(HttpMethod.POST, "/logout", "/notices/**")
-                        .authenticated()
-                        .requestMatchers(
-                                HttpMethod.POST,
-                                "/flights/**",
-                                "/incidents/**",
-                                "/approvals/*/stages",
-                                "/jobs/*/answers")
-                        .hasAnyRole("MANAGER", "PILOT")
                         .anyRequest()
-                        .hasRole("MANAGER"))
+                        .access(rights))
                 .formLogin(f -> f.loginPage("/login").failureHandler((request, response, x) -> {
                     office.failedLogin(String.valueOf(request.getParameter("username")), request.getRemoteAddr());
                     response.sendRedirect("/login?wrong");

@@ -24,6 +24,7 @@ import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.web.LostUpdateException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Pdf;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
@@ -74,6 +75,7 @@ class OnSiteController {
 
     // --- site --------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sites/{id}")
     String site(
             @PathVariable("id") UUID id,
@@ -123,6 +125,7 @@ class OnSiteController {
     // --- job ---------------------------------------------------------------------------------------------------------
 
     /** The job at its place, for the job's page. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/site")
     String jobAtSite(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -137,6 +140,7 @@ class OnSiteController {
     }
 
     /** Light and weather of a day of the job. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/strip")
     String strip(@PathVariable("id") UUID id, @RequestParam(value = "day", defaultValue = "") String day, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
@@ -156,12 +160,14 @@ class OnSiteController {
 
     // --- survey ------------------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/surveys")
     String begin(@PathVariable("id") UUID id, @RequestParam(value = "job", required = false) UUID job) {
         return "redirect:/airspace/surveys/"
                 + surveys.begin(id, job, Viewer.current().name());
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/surveys/{id}")
     String survey(@PathVariable("id") UUID id, Model model) {
         Surveys.SurveyView v = surveys.survey(id);
@@ -172,6 +178,7 @@ class OnSiteController {
         return "onsite/survey";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/surveys/{id}")
     String write(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
@@ -218,6 +225,7 @@ class OnSiteController {
         return "redirect:/airspace/surveys/" + id;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/surveys/{id}.pdf")
     ResponseEntity<byte[]> surveyPdf(
             @PathVariable("id") UUID id, @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {
@@ -241,6 +249,7 @@ class OnSiteController {
 
     // --- emergency card ----------------------------------------------------------------------------------------------
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/field/card/{job}")
     String card(
             @PathVariable("job") UUID jobId,
@@ -284,6 +293,7 @@ class OnSiteController {
         return "onsite/card";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/field/card/{job}.pdf")
     ResponseEntity<byte[]> cardPdf(
             @PathVariable("job") UUID jobId, @RequestParam(value = "sheet", defaultValue = "a4") String sheet) {

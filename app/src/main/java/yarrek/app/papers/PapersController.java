@@ -28,6 +28,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.office.Office;
 import yarrek.app.web.Form;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** Entering and changing papers. */
@@ -45,6 +46,7 @@ class PapersController {
         this.office = office;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/new")
     String add(
             @RequestParam("holderKind") String holderKind,
@@ -72,6 +74,7 @@ class PapersController {
         return form.page(model, "form");
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/new")
     String create(
             @RequestParam("holderKind") String holderKind,
@@ -88,6 +91,7 @@ class PapersController {
         return store(form, null, holderKind, holderId, model);
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/{id}")
     String edit(
             @PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back, Model model) {
@@ -120,6 +124,7 @@ class PapersController {
                 + " " + e.number();
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/{id}/scans")
     String addScan(
             @PathVariable("id") UUID id,
@@ -140,6 +145,7 @@ class PapersController {
     }
 
     /** A scan: a picture is shown in the page, everything is handed out as a file. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/scans/{id}")
     ResponseEntity<byte[]> scan(@PathVariable("id") UUID id) {
         Papers.ScanFile f = papers.scanFile(id);
@@ -161,6 +167,7 @@ class PapersController {
     }
 
     /** The first page of a scan that is a PDF, as a picture. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/scans/{id}/first-page.png")
     ResponseEntity<byte[]> firstPage(@PathVariable("id") UUID id) throws IOException {
         Papers.ScanFile f = papers.scanFile(id);
@@ -183,11 +190,13 @@ class PapersController {
         }
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/scans/{id}/delete")
     String deleteScan(@PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back) {
         return "redirect:/papers/" + papers.deleteScan(id) + "?back=" + safe(back);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/{id}")
     String change(
             @PathVariable("id") UUID id,
@@ -200,6 +209,7 @@ class PapersController {
         return store(form, id, e.holderKind(), e.holderId(), model);
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/{id}/delete")
     String delete(@PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back) {
         papers.delete(id);

@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.TypedInput;
 import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.FactDefinition;
@@ -47,6 +48,7 @@ class RulebookController {
         this.clock = clock;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook")
     String rules(
             @RequestParam(value = "q", defaultValue = "") String q,
@@ -120,6 +122,7 @@ class RulebookController {
     }
 
     /** Overlays of states: what they do not hold stays not known until somebody has read the state's own text. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/states")
     String states(Model model) {
         model.addAttribute("readings", rulebook.readings());
@@ -127,6 +130,7 @@ class RulebookController {
         return "rulebook/states";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/states")
     String read(
             @RequestParam("jurisdiction") String jurisdiction,
@@ -147,6 +151,7 @@ class RulebookController {
     }
 
     /** Two or more laws line by line: what each says of the same quantity or question. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/compare")
     String compare(@RequestParam(value = "law", required = false) List<String> laws, Model model) {
         LocalDate today = LocalDate.now(clock);
@@ -176,6 +181,7 @@ class RulebookController {
         return "rulebook/compare";
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/rulebook/words")
     String words(Model model) {
         model.addAttribute("words", Vocabulary.all());

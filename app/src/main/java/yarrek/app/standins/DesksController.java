@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
+import yarrek.app.web.OpenTo;
 import yarrek.core.geo.Position;
 
 /** The simulated desks over HTTP. */
@@ -32,11 +33,13 @@ class DesksController {
         this.slow = slow;
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping("/stand-ins/air-desk/grid")
     ObjectNode grid(@RequestParam("lat") double lat, @RequestParam("lon") double lon) {
         return json.createObjectNode().put("simulated", true).put("ceilingM", Desks.ceilingM(new Position(lat, lon)));
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @PostMapping("/stand-ins/{desk}/requests")
     ResponseEntity<String> take(
             @PathVariable("desk") String desk,
@@ -66,6 +69,7 @@ class DesksController {
         }
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping("/stand-ins/{desk}/requests/{number}")
     ResponseEntity<String> look(@PathVariable("desk") String desk, @PathVariable("number") String number)
             throws InterruptedException {

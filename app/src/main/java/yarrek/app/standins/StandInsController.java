@@ -10,6 +10,7 @@ import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import yarrek.app.web.OpenTo;
 import yarrek.core.units.NamedUnit;
 
 /** A simulated weather station and a simulated feed of notices. The same hour and place always give the same weather. */
@@ -70,6 +71,7 @@ class StandInsController {
         return new Sky(at.truncatedTo(ChronoUnit.HOURS), (lat + lon) / 40);
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping(value = "/stand-ins/weather/report", produces = MediaType.TEXT_PLAIN_VALUE)
     String report(@RequestParam("lat") double lat, @RequestParam("lon") double lon) {
         Instant at = clock.instant().truncatedTo(ChronoUnit.HOURS);
@@ -95,6 +97,7 @@ class StandInsController {
         return (c < -0.5 ? "M" : "") + String.format(Locale.ROOT, "%02d", Math.abs(Math.round(c)));
     }
 
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping(value = "/stand-ins/weather/forecast.csv", produces = "text/csv")
     String forecast(@RequestParam("lat") double lat, @RequestParam("lon") double lon) {
         StringBuilder out = new StringBuilder(
@@ -119,6 +122,7 @@ class StandInsController {
     }
 
     /** Three invented notices around now, one with an estimated end and a schedule. */
+    @OpenTo(OpenTo.Whom.ANYBODY)
     @GetMapping(value = "/stand-ins/notices", produces = MediaType.TEXT_PLAIN_VALUE)
     String notices() {
         Instant day = clock.instant().truncatedTo(ChronoUnit.DAYS);

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.web.NotFoundException;
+import yarrek.app.web.OpenTo;
 
 /** What is simulated, what the desks have in their books, and how they are made to misbehave. */
 @Controller
@@ -20,6 +21,7 @@ class StandInsPageController {
         this.desks = desks;
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/office/stand-ins")
     String page(Model model) {
         Map<String, List<Desks.Entry>> books = new LinkedHashMap<>();
@@ -38,6 +40,7 @@ class StandInsPageController {
         return "standins/stand-ins";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/stand-ins/{desk}")
     String set(@PathVariable("desk") String desk, @RequestParam("fault") String fault) {
         if (!Desks.NAMES.contains(desk)) {

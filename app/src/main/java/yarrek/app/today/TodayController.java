@@ -3,6 +3,7 @@ package yarrek.app.today;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 
 /** The first page. */
@@ -14,6 +15,7 @@ class TodayController {
         this.today = today;
     }
 
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/")
     String today(Model model) {
         model.addAttribute("page", today.page(Viewer.current()));

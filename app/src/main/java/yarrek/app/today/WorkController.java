@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.web.OpenTo;
 import yarrek.app.web.Viewer;
 import yarrek.app.work.Work;
 
@@ -25,6 +26,7 @@ class WorkController {
         this.office = office;
     }
 
+    @OpenTo(OpenTo.Whom.OFFICE)
     @GetMapping("/work")
     String all(Model model) {
         model.addAttribute("work", work.newest());
@@ -35,6 +37,7 @@ class WorkController {
     }
 
     /** What runs now; asks again by itself while anything does. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/work/now")
     String now(Model model) {
         model.addAttribute(
@@ -43,6 +46,7 @@ class WorkController {
         return "work/now";
     }
 
+    @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/work/{id}/stop")
     String stop(@PathVariable("id") UUID id, RedirectAttributes flash) {
         work.stop(id, Viewer.current().name());
