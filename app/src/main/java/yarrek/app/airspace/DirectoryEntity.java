@@ -7,8 +7,10 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** Somebody to call, and where. */
+@Audited
 @Entity
 @Table(name = "directory_entry")
 class DirectoryEntity {

@@ -6,8 +6,10 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A place with a flight area. Invariant: the area is valid. */
+@Audited
 @Entity
 @Table(name = "site")
 class SiteEntity {

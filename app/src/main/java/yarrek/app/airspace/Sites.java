@@ -282,9 +282,14 @@ public class Sites {
             em.persist(s);
         }
         em.flush();
+        restored(s);
+        return s.id;
+    }
+
+    /** Has what rests on a changed site follow. */
+    void restored(SiteEntity s) {
         brief.changed();
         events.publishEvent(new SiteChanged(s.id));
-        return s.id;
     }
 
     private SiteEntity entity(UUID id) {

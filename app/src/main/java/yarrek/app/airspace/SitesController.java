@@ -104,7 +104,8 @@ class SitesController {
     String edit(@PathVariable("id") UUID id, Model model) {
         Sites.SiteView s = sites.site(id);
         Form form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
-                .version(s.version());
+                .version(s.version())
+                .history("site", id);
         SiteForm.values(s).forEach(form::set);
         return editor(form, SiteForm.rows(s.features()), model);
     }
@@ -311,7 +312,8 @@ class SitesController {
         } else {
             Sites.SiteView s = sites.site(id);
             form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
-                    .version(s.version());
+                    .version(s.version())
+                    .history("site", s.id());
             SiteForm.values(s).forEach(form::set);
             rows.addAll(SiteForm.rows(s.features()));
         }
@@ -402,7 +404,9 @@ class SitesController {
     @GetMapping("/airspace/directory/{id}")
     String editEntry(@PathVariable("id") UUID id, Model model) {
         Directory.Entry e = directory.entry(id);
-        Form form = Directory.form(e.name(), "/airspace/directory/" + id).version(e.version());
+        Form form = Directory.form(e.name(), "/airspace/directory/" + id)
+                .version(e.version())
+                .history("directory", id);
         Directory.values(e).forEach(form::set);
         return form.page(model, "form");
     }

@@ -9,8 +9,10 @@ import jakarta.persistence.Table;
 import java.io.Serializable;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** One fact said of one thing. Invariant: the value reads as the fact's type. */
+@Audited
 @Entity
 @Table(name = "answer")
 @IdClass(AnswerEntity.Key.class)

@@ -10,9 +10,11 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.approval.ApprovalState;
 
 /** One request for an approval. Invariant: its state changes only as {@link ApprovalState#may} allows. */
+@Audited
 @Entity
 @Table(name = "approval")
 class ApprovalEntity {

@@ -6,8 +6,10 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import org.hibernate.envers.Audited;
 
 /** A kind of approval that the operator changed or added; its text reads as a kind. */
+@Audited
 @Entity
 @Table(name = "approval_kind")
 class KindEntity {

@@ -163,6 +163,11 @@ public class Kinds {
             em.persist(k);
         }
         em.flush();
+        restored();
+    }
+
+    /** Has what rests on a changed kind follow. */
+    void restored() {
         rows.changed();
         events.publishEvent(new Changed());
     }
@@ -215,8 +220,7 @@ public class Kinds {
         }
         em.remove(k);
         em.flush();
-        rows.changed();
-        events.publishEvent(new Changed());
+        restored();
     }
 
     // --- settings ----------------------------------------------------------------------------------------------------

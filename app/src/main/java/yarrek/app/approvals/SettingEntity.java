@@ -5,8 +5,10 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
+import org.hibernate.envers.Audited;
 
 /** How the operator plans chains; there is one. */
+@Audited
 @Entity
 @Table(name = "approval_setting")
 class SettingEntity {

@@ -117,9 +117,14 @@ public class Crew {
             em.persist(p);
         }
         em.flush();
+        restored(p);
+        return p.id;
+    }
+
+    /** Has what rests on a changed member of the crew follow. */
+    void restored(Person p) {
         names.changed();
         events.publishEvent(new Changed(p.id));
-        return p.id;
     }
 
     /**

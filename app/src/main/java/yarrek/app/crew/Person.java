@@ -5,8 +5,11 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 
 /** A member of the crew. Invariant: the name is not blank; hours and landings never fall below zero. */
+@Audited
 @Entity(name = "person")
 class Person {
     @Id
@@ -20,9 +23,13 @@ class Person {
     String phone;
 
     @jakarta.persistence.Column(name = "flown_s")
+    @NotAudited
     long flownS;
 
+    @NotAudited
     int landings;
+
+    @NotAudited
     LocalDate lastFlightOn;
 
     protected Person() {} // for JPA only

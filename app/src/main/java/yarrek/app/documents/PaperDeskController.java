@@ -251,6 +251,7 @@ class PaperDeskController {
                 .set("shown", k.shown() ? "yes" : "no")
                 .set("house", rulebook.houseNeeds(code) ? "yes" : "no")
                 .version(k.version())
+                .history("paper-kind", code)
                 .page(model, "form");
     }
 

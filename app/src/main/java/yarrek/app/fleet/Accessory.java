@@ -8,9 +8,11 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.mass.Part;
 
 /** Something that can be put on: filter, light, guards, card. */
+@Audited
 @Entity
 @Table(name = "accessory")
 class Accessory {

@@ -13,11 +13,14 @@ import java.time.LocalDate;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 import yarrek.core.mass.Part;
 import yarrek.core.mass.Weighing;
 import yarrek.core.units.Mass;
 
 /** One airframe with a serial number. */
+@Audited
 @Entity
 @Table(name = "aircraft")
 class AircraftEntity {
@@ -49,8 +52,10 @@ class AircraftEntity {
     Boolean geoAwarenessCurrent;
 
     @jakarta.persistence.Column(name = "flown_s")
+    @NotAudited
     long flownS;
 
+    @NotAudited
     int landings;
 
     protected AircraftEntity() {} // for JPA only

@@ -14,8 +14,10 @@ import java.math.BigDecimal;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A maker's model. Its figures are the maker's limits. */
+@Audited
 @Entity
 @Table(name = "aircraft_model")
 class AircraftModel {

@@ -13,8 +13,10 @@ import jakarta.persistence.Version;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** An aircraft as it will take off. */
+@Audited
 @Entity
 @Table(name = "build")
 class BuildEntity {

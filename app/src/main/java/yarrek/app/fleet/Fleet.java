@@ -656,6 +656,33 @@ public class Fleet {
                 mass, placement, Headroom.crossings(mass, placement.massClass().below(), candidates), jurisdiction));
     }
 
+    /** Has what rests on a changed aircraft, build, model or part follow. */
+    void restored(AircraftEntity a) {
+        names.changed();
+        buildsChanged(
+                "select b.id from BuildEntity b where b.aircraft.id = :id",
+                a.id,
+                "a change of " + a.name + " was taken back");
+    }
+
+    void restored(BuildEntity b) {
+        events.publishEvent(new BuildChanged(b.id, "a change of the build " + b.name + " was taken back"));
+    }
+
+    void restored(AircraftModel m) {
+        buildsChanged(
+                "select b.id from BuildEntity b where b.aircraft.model.id = :id",
+                m.id,
+                "a change of " + m.name + " was taken back");
+    }
+
+    void restored(Accessory a) {
+        buildsChanged(
+                "select b.id from BuildEntity b join b.accessories x where x.id = :id",
+                a.id,
+                "a change of " + a.name + " was taken back");
+    }
+
     private void buildsChanged(String query, UUID id, String what) {
         em.createQuery(query, UUID.class)
                 .setParameter("id", id)

@@ -229,7 +229,8 @@ public class FleetRegisters {
                 .set("remoteId", a.remoteId())
                 .setAll("lights", List.copyOf(a.lights()))
                 .setAll("packs", a.packIds().stream().map(UUID::toString).toList())
-                .version(a.version());
+                .version(a.version())
+                .history("model", a.id());
     }
 
     private Supplier<UUID> readModels(Form form, UUID id) {
@@ -298,7 +299,8 @@ public class FleetRegisters {
                 .set("mass", text(a.massG()))
                 .set("tolerance", text(a.toleranceG()))
                 .set("light", a.light())
-                .version(a.version());
+                .version(a.version())
+                .history("accessory", a.id());
     }
 
     private Supplier<UUID> readAccessories(Form form, UUID id) {
@@ -325,7 +327,8 @@ public class FleetRegisters {
                 .set("serial", a.serial())
                 .set("model", a.model().id())
                 .set("boughtOn", a.boughtOn())
-                .version(a.version());
+                .version(a.version())
+                .history("pack", a.id());
     }
 
     private Supplier<UUID> readPacks(Form form, UUID id) {
@@ -355,7 +358,8 @@ public class FleetRegisters {
                 .set("capacity", number(a.capacityMah()))
                 .set("cells", a.cells())
                 .set("nominal", number(a.nominalV()))
-                .version(a.version());
+                .version(a.version())
+                .history("pack-model", a.id());
     }
 
     private Supplier<UUID> readPackModels(Form form, UUID id) {

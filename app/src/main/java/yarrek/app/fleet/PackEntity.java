@@ -9,8 +9,11 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 
 /** One battery. */
+@Audited
 @Entity
 @Table(name = "pack")
 class PackEntity {
@@ -27,9 +30,17 @@ class PackEntity {
     String label;
     String serial;
     LocalDate boughtOn;
+
+    @NotAudited
     double drawnMah;
+
+    @NotAudited
     double equivalentCycles;
+
+    @NotAudited
     int flights;
+
+    @NotAudited
     int flightsWithoutCharge;
 
     protected PackEntity() {} // for JPA only

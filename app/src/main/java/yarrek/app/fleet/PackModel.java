@@ -8,9 +8,11 @@ import jakarta.persistence.Version;
 import java.math.BigDecimal;
 import java.util.Optional;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.mass.Part;
 
 /** A maker's pack. */
+@Audited
 @Entity
 @Table(name = "pack_model")
 class PackModel {

@@ -8,10 +8,12 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Set;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.mass.Weighing;
 import yarrek.core.units.Mass;
 
 /** A weighing of a whole build; it holds for exactly the parts that lay on the scale. */
+@Audited
 @Entity
 @Table(name = "weighing")
 class WeighingEntity {

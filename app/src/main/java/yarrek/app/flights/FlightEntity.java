@@ -7,6 +7,7 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A flight: summary figures in SI units, its assessment, and what it is counted to. */
 @Entity
@@ -20,10 +21,19 @@ class FlightEntity {
 
     UUID logId;
     int numberInLog;
+
+    @Audited
     UUID aircraftId;
+
+    @Audited
     UUID packId;
+
+    @Audited
     UUID pilotId;
+
+    @Audited
     UUID jobId;
+
     Instant takeoff;
     Instant landing;
     String zone;

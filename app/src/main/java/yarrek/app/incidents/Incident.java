@@ -6,8 +6,10 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** An incident. Invariant: it did not happen after it was opened. */
+@Audited
 @Entity
 @Table(name = "incident")
 class Incident {

@@ -19,6 +19,8 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.hibernate.annotations.OptimisticLock;
+import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 import yarrek.app.judging.Judging;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
@@ -26,6 +28,7 @@ import yarrek.core.time.LocalClock;
 import yarrek.core.time.TimeWindow;
 
 /** A job. Invariant: the last day is not before the first. */
+@Audited
 @Entity
 @Table(name = "job")
 class JobEntity {
@@ -61,6 +64,7 @@ class JobEntity {
 
     /** Of what is said, that an emergency goes on: other jobs of the site are looked up by it. */
     @Column(insertable = false, updatable = false)
+    @NotAudited
     Boolean emergency;
 
     UUID pilotId;
@@ -71,27 +75,35 @@ class JobEntity {
     // what judging says of it is nobody's edit: whoever has the job open loses nothing to it
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     int breached;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     int notKnown;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     int closeCount;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     int lawBreaches;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     int departures;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     String go;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     String reason;
 
     @OptimisticLock(excluded = true)
+    @NotAudited
     String changedNote;
 
     protected JobEntity() {} // for JPA only

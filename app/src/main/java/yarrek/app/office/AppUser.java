@@ -7,9 +7,12 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 import yarrek.app.web.Viewer;
 
 /** A login. Invariant: login and name are not blank. */
+@Audited
 @Entity(name = "app_user")
 class AppUser {
     @Id
@@ -20,6 +23,8 @@ class AppUser {
 
     String login;
     String name;
+
+    @NotAudited
     String passwordHash;
 
     @Enumerated(EnumType.STRING)

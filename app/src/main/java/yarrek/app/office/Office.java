@@ -235,8 +235,13 @@ public class Office implements UserDetailsService {
             o.phone = phone;
         }
         em.flush();
-        operator.changed();
+        restored();
         return o.id;
+    }
+
+    /** Has what rests on the operator follow. */
+    void restored() {
+        operator.changed();
     }
 
     // --- rate limit on signing in; counted in the database, so that several nodes count together

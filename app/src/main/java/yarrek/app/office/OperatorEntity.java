@@ -5,8 +5,10 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** The organisation that answers for the flying; there is one. */
+@Audited
 @Entity
 @Table(name = "operator")
 class OperatorEntity {

@@ -8,8 +8,10 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A survey of a site. Once signed it is never changed; another is begun from it. */
+@Audited
 @Entity
 @Table(name = "site_survey")
 class SurveyEntity {

@@ -11,11 +11,13 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Optional;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.paper.Paper;
 import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.time.Validity;
 
 /** A paper. Invariant: the end is not before the start; the lead time is zero or more. */
+@Audited
 @Entity
 @Table(name = "paper")
 class PaperEntity {

@@ -7,9 +7,11 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.math.BigDecimal;
+import org.hibernate.envers.Audited;
 import yarrek.core.rulebook.PaperKind;
 
 /** A kind of paper. Invariant: the code never changes, since rules and papers name it. */
+@Audited
 @Entity
 @Table(name = "paper_kind")
 class PaperKindEntity {

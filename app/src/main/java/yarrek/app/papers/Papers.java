@@ -18,13 +18,16 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.encryption.InvalidPasswordException;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.history.History;
 import yarrek.app.web.Held;
 import yarrek.app.web.LostUpdateException;
 import yarrek.app.web.NotFoundException;
@@ -237,9 +240,14 @@ public class Papers {
             em.persist(p);
         }
         em.flush();
+        restored(p);
+        return p.id;
+    }
+
+    /** Has what rests on a changed paper follow. */
+    void restored(PaperEntity p) {
         every.changed();
         events.publishEvent(new Changed(p.holderKind, p.holderId));
-        return p.id;
     }
 
     private static Map<String, String> stored(PaperEntity p) {
@@ -358,6 +366,12 @@ public class Papers {
         }
     }
 
+    /** Has what rests on a changed kind follow. */
+    void restored(PaperKindEntity k) {
+        kinds.changed();
+        events.publishEvent(new KindsChanged());
+    }
+
     /** What kinds of paper mean has changed, so that facts may follow from others. */
     public record KindsChanged() {}
 
@@ -455,9 +469,29 @@ public class Papers {
         if (s == null) {
             throw new NotFoundException("scan");
         }
-        em.remove(em.find(ScanContentEntity.class, id));
-        em.remove(s);
+        em.remove(s); // its content waits as long as it lies in the bin
         return s.paperId;
+    }
+
+    /** Forgets scans that lie in the bin longer than it keeps: of papers taken away, and taken away themselves. */
+    @Scheduled(fixedDelay = 6, initialDelay = 1, timeUnit = TimeUnit.HOURS)
+    @Transactional
+    public void emptyBin() {
+        Instant before = clock.instant().minus(History.BIN);
+        String gone =
+                " where not exists (select 1 from paper p where p.id = s.paper_id) and exists (select 1 from paper_aud a"
+                        + " join revision r on r.id = a.rev where a.id = s.paper_id and a.revtype = 2)"
+                        + " and not exists (select 1 from paper_aud a join revision r on r.id = a.rev"
+                        + " where a.id = s.paper_id and a.revtype = 2 and r.at >= :before)";
+        em.createNativeQuery("delete s from paper_scan s" + gone)
+                .setParameter("before", before)
+                .executeUpdate();
+        em.createNativeQuery(
+                        "delete c from paper_scan_content c where not exists (select 1 from paper_scan s where s.id = c.scan_id)"
+                                + " and not exists (select 1 from paper_scan_aud a join revision r on r.id = a.rev"
+                                + " where a.id = c.scan_id and a.revtype = 2 and r.at >= :before)")
+                .setParameter("before", before)
+                .executeUpdate();
     }
 
     private PaperEntity entity(UUID id) {
@@ -473,8 +507,7 @@ public class Papers {
         PaperEntity p = entity(id);
         em.remove(p);
         em.flush();
-        every.changed();
-        events.publishEvent(new Changed(p.holderKind, p.holderId));
+        restored(p);
     }
 
     /** A paper as entered, with what it takes to change it. */

@@ -101,6 +101,7 @@ class PapersController {
         }
         Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind());
         forms.fill(form, e, papers.version(id));
+        form.history("paper", id);
         return page(form, id, safe(back), model);
     }
 

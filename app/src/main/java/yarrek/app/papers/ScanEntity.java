@@ -5,8 +5,10 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A scan or photo of a paper; its bytes lie apart, so that lists never load them. */
+@Audited
 @Entity
 @Table(name = "paper_scan")
 class ScanEntity {

@@ -8,9 +8,11 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 import yarrek.core.rulebook.Layer;
 
 /** A rule that the operator entered: of the house, a maker, a by-law, a landowner or an approval. Its text reads as a rule. */
+@Audited
 @Entity
 @Table(name = "own_rule")
 class OwnRuleEntity {

@@ -596,6 +596,16 @@ public class Rulebook {
         events.publishEvent(new Changed("the rule " + r.ruleId + " was taken away"));
     }
 
+    /** Has what rests on a changed rule follow. */
+    void restored(OwnRuleEntity r) {
+        stamp();
+        events.publishEvent(new Changed("a change of the rule " + r.ruleId + " was taken back"));
+    }
+
+    void restored(WaiverEntity w) {
+        events.publishEvent(new WaiversChanged(w.jobId));
+    }
+
     // --- departures
     // ----------------------------------------------------------------------------------------------------
 

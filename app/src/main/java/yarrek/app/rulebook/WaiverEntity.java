@@ -6,8 +6,10 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.UUID;
+import org.hibernate.envers.Audited;
 
 /** A manager's departure from a rule that is not law, for one job. Never deleted, only ended. */
+@Audited
 @Entity
 @Table(name = "waiver")
 class WaiverEntity {

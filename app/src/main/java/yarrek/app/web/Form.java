@@ -42,6 +42,7 @@ public final class Form {
     private final Map<String, List<String>> values = new LinkedHashMap<>();
     private final Map<String, String> errors = new LinkedHashMap<>();
     private final Map<String, String> stored = new LinkedHashMap<>();
+    private String history = "";
     private String problem = "";
     private long version = -1;
 
@@ -128,6 +129,17 @@ public final class Form {
 
     public Form yesNo(String name, Boolean value) {
         return set(name, value == null ? "" : value ? "yes" : "no");
+    }
+
+    /** Where the history of the record stands, such as "/history/site/…". */
+    public Form history(String code, Object id) {
+        history = "/history/" + code + "/" + id;
+        return this;
+    }
+
+    /** Empty when there is none. */
+    public String getHistory() {
+        return history;
     }
 
     public Form version(long v) {

@@ -50,6 +50,11 @@ public class Show {
         return CLOCK.format(i.atZone(zone)) + " (" + CLOCK.format(i.atZone(ZoneOffset.UTC)) + " UTC)";
     }
 
+    /** "24 Nov 2026 15:05 UTC". */
+    public String utc(Instant i) {
+        return SHORT_DATE.format(i.atZone(ZoneOffset.UTC)) + " " + CLOCK.format(i.atZone(ZoneOffset.UTC)) + " UTC";
+    }
+
     public String utcSeconds(Instant i) {
         return SECONDS.format(i.atZone(ZoneOffset.UTC)) + " UTC";
     }

@@ -3,6 +3,7 @@ package yarrek.app.web;
 import java.io.Serializable;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.GrantedAuthority;
@@ -29,11 +30,15 @@ public record Viewer(
 
     /** @throws AccessDeniedException when nobody is signed in */
     public static Viewer current() {
+        return found().orElseThrow(() -> new AccessDeniedException("sign in first"));
+    }
+
+    /** Who is signed in; empty where the program works by itself. */
+    public static Optional<Viewer> found() {
         var authentication = SecurityContextHolder.getContext().getAuthentication();
-        if (authentication != null && authentication.getPrincipal() instanceof Viewer v) {
-            return v;
-        }
-        throw new AccessDeniedException("sign in first");
+        return authentication != null && authentication.getPrincipal() instanceof Viewer v
+                ? Optional.of(v)
+                : Optional.empty();
     }
 
     public boolean isManager() {

@@ -1,0 +1,33 @@
+package yarrek.app.approvals;
+
+import java.util.Map;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import yarrek.app.history.Recorded;
+
+/** What of this module has its history shown. */
+@Configuration
+class ApprovalsHistory {
+    @Bean
+    Recorded<KindEntity> approvalKindRecorded(Kinds kinds) {
+        return new Recorded<>(
+                "approval-kind",
+                "kind of approval",
+                KindEntity.class,
+                code -> code,
+                k -> k.code,
+                k -> "/approvals/kinds/" + k.code,
+                Map.of("yaml", "Text"),
+                Recorded.BOOKS,
+                k -> kinds.restored());
+    }
+
+    /** Its steps are taken back by further steps, each of them said to the granter: the history only shows them. */
+    @Bean
+    Recorded<ApprovalEntity> approvalRecorded() {
+        return Recorded.of("approval", "approval", ApprovalEntity.class, a -> a.title, a -> "/approvals/" + a.id, a -> {
+            throw new IllegalArgumentException(
+                    "a step of an approval is not taken back here: move it on, and say so to whom it went");
+        });
+    }
+}
