@@ -1,97 +1,250 @@
 // Draws a flight: the trace on the map and strips below, with one cursor. Figures are the server's.
 (function () {
-  'use strict';
-  var place = document.getElementById('flight-map');
-  if (!place) { return; }
-  function css(name) { return getComputedStyle(document.documentElement).getPropertyValue(name).trim(); }
+  "use strict";
+  var place = document.getElementById("flight-map");
+  if (!place) {
+    return;
+  }
+  function css(name) {
+    return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  }
   var id = place.dataset.flight;
-  Promise.all([fetch('/flights/' + id + '/drawing.json').then(function (r) { return r.json(); }), fetch('/airspace/scenery.json').then(function (r) { return r.json(); })]).then(function (both) {
-    var d = both[0], ground = both[1];
+  Promise.all([
+    fetch("/flights/" + id + "/drawing.json").then(function (r) {
+      return r.json();
+    }),
+    fetch("/airspace/scenery.json").then(function (r) {
+      return r.json();
+    }),
+  ]).then(function (both) {
+    var d = both[0],
+      ground = both[1];
     var map = L.map(place, { attributionControl: false, preferCanvas: true });
-    map.setView([46.6, -17.9], 11);
+    firstView(map, place);
     L.control.scale({ imperial: false }).addTo(map);
-    var north = document.getElementById('north');
-    if (north) { place.appendChild(north); north.removeAttribute('hidden'); }
-    map.createPane('ground').style.zIndex = 340;
-    ground.scenery.forEach(function (f) { if (f.properties.kind === 'land') { L.geoJSON(f, { pane: 'ground', interactive: false, style: { color: css('--rule-strong'), weight: 1.4, fillColor: css('--sheet'), fillOpacity: 1 } }).addTo(map); } });
+    var north = document.getElementById("north");
+    if (north) {
+      place.appendChild(north);
+      north.removeAttribute("hidden");
+    }
+    map.createPane("ground").style.zIndex = 340;
+    ground.scenery.forEach(function (f) {
+      if (f.properties.kind === "land") {
+        L.geoJSON(f, {
+          pane: "ground",
+          interactive: false,
+          style: { color: css("--rule-strong"), weight: 1.4, fillColor: css("--sheet"), fillOpacity: 1 },
+        }).addTo(map);
+      }
+    });
     // zones in sight of the flight, drawn under its trace
     var under = L.layerGroup().addTo(map);
-    map.createPane('zones').style.zIndex = 350;
+    map.createPane("zones").style.zIndex = 350;
     function zones(bounds) {
-      var box = [bounds.getSouth(), bounds.getWest(), bounds.getNorth(), bounds.getEast()].map(function (v) { return v.toFixed(6); }).join(',');
-      fetch('/airspace/zones.json?box=' + box, { credentials: 'same-origin' }).then(function (r) { return r.json(); }).then(function (z) {
-        under.clearLayers();
-        (z.zones || []).forEach(function (z) { L.polygon(z.patches, { pane: 'zones', color: z.restriction === 'PROHIBITED' ? css('--signal') : css('--ink'), weight: 1.3, dashArray: '6 4', fillOpacity: 0.06 }).addTo(under).bindTooltip(z.name + ', ' + z.heights, { sticky: true }); });
-      });
+      var box = [bounds.getSouth(), bounds.getWest(), bounds.getNorth(), bounds.getEast()]
+        .map(function (v) {
+          return v.toFixed(6);
+        })
+        .join(",");
+      fetch("/airspace/zones.json?box=" + box, { credentials: "same-origin" })
+        .then(function (r) {
+          return r.json();
+        })
+        .then(function (z) {
+          under.clearLayers();
+          (z.zones || []).forEach(function (z) {
+            L.polygon(z.patches, {
+              pane: "zones",
+              color: z.restriction === "PROHIBITED" ? css("--signal") : css("--ink"),
+              weight: 1.3,
+              dashArray: "6 4",
+              fillOpacity: 0.06,
+            })
+              .addTo(under)
+              .bindTooltip(z.name + ", " + z.heights, { sticky: true });
+          });
+        });
     }
 
-    var colours = [css('--bar'), css('--bar-soft'), css('--signal')], weights = [3, 3, 5];
-    var run = [], standing = null, bounds = [];
-    function flush() { if (run.length > 1) { L.polyline(run, { color: colours[standing], weight: weights[standing], lineCap: 'butt', interactive: false }).addTo(map); } }
+    var colours = [css("--bar"), css("--bar-soft"), css("--signal")],
+      weights = [3, 3, 5];
+    var run = [],
+      standing = null,
+      bounds = [];
+    function flush() {
+      if (run.length > 1) {
+        L.polyline(run, { color: colours[standing], weight: weights[standing], lineCap: "butt", interactive: false }).addTo(map);
+      }
+    }
     d.seconds.forEach(function (t, i) {
-      if (d.latitude[i] === null) { return; }
+      if (d.latitude[i] === null) {
+        return;
+      }
       var p = [d.latitude[i], d.longitude[i]];
       bounds.push(p);
-      if (d.standing[i] !== standing) { run.push(p); flush(); run = [p]; standing = d.standing[i]; } else { run.push(p); }
+      if (d.standing[i] !== standing) {
+        run.push(p);
+        flush();
+        run = [p];
+        standing = d.standing[i];
+      } else {
+        run.push(p);
+      }
     });
     flush();
     var dot = null;
     if (bounds.length) {
-      L.circleMarker(bounds[0], { radius: 5, color: css('--ink'), fillColor: css('--sheet'), fillOpacity: 1, weight: 2 }).addTo(map).bindTooltip('take-off');
+      L.circleMarker(bounds[0], { radius: 5, color: css("--ink"), fillColor: css("--sheet"), fillOpacity: 1, weight: 2 })
+        .addTo(map)
+        .bindTooltip("take-off");
       map.fitBounds(L.latLngBounds(bounds).pad(0.25), { maxZoom: 18 });
       zones(map.getBounds().pad(1));
-      dot = L.circleMarker(bounds[0], { radius: 6, color: css('--ink'), weight: 2.5, fillOpacity: 0 }).addTo(map);
-    } else { map.setView([46.6, -17.9], 11); }
-
-    var clock = document.getElementById('cursor-clock'), start = Date.parse(d.start);
-    function at(i) {
-      if (i === null || i === undefined) { return; }
-      clock.textContent = new Date(start + d.seconds[i] * 1000).toISOString().slice(11, 21) + ' UTC, ' + (d.seconds[i] - d.takeoffS).toFixed(1) + ' s after take-off';
-      if (dot && d.latitude[i] !== null) { dot.setLatLng([d.latitude[i], d.longitude[i]]); }
-      Object.keys(d.strips).forEach(function (k) { var v = d.strips[k].values[i]; document.getElementById('strip-value-' + k).textContent = v === null ? '–' : (Math.abs(v) < 0.05 ? 0 : v).toFixed(1) + ' ' + d.strips[k].unit; });
+      dot = L.circleMarker(bounds[0], { radius: 6, color: css("--ink"), weight: 2.5, fillOpacity: 0 }).addTo(map);
     }
-    var host = document.getElementById('strips'), charts = [], sync = uPlot.sync('flight');
+
+    var clock = document.getElementById("cursor-clock"),
+      start = Date.parse(d.start);
+    function at(i) {
+      if (i === null || i === undefined) {
+        return;
+      }
+      clock.textContent =
+        new Date(start + d.seconds[i] * 1000).toISOString().slice(11, 21) +
+        " UTC, " +
+        (d.seconds[i] - d.takeoffS).toFixed(1) +
+        " s after take-off";
+      if (dot && d.latitude[i] !== null) {
+        dot.setLatLng([d.latitude[i], d.longitude[i]]);
+      }
+      Object.keys(d.strips).forEach(function (k) {
+        var v = d.strips[k].values[i];
+        document.getElementById("strip-value-" + k).textContent =
+          v === null ? "–" : (Math.abs(v) < 0.05 ? 0 : v).toFixed(1) + " " + d.strips[k].unit;
+      });
+    }
+    var host = document.getElementById("strips"),
+      charts = [],
+      sync = uPlot.sync("flight");
     function breachPlugin() {
-      return { hooks: { drawAxes: function (u) {
-        u.ctx.save();
-        u.ctx.fillStyle = css('--signal-wash');
-        d.bands.forEach(function (b) { var x0 = u.valToPos(b.fromS, 'x', true), x1 = u.valToPos(b.toS, 'x', true); u.ctx.fillRect(x0, u.bbox.top, Math.max(2, x1 - x0), u.bbox.height); });
-        u.ctx.strokeStyle = css('--rule-strong'); u.ctx.setLineDash([2, 4]);
-        [d.takeoffS, d.landingS].forEach(function (s) { var x = u.valToPos(s, 'x', true); u.ctx.beginPath(); u.ctx.moveTo(x, u.bbox.top); u.ctx.lineTo(x, u.bbox.top + u.bbox.height); u.ctx.stroke(); });
-        u.ctx.restore();
-      }, draw: function (u) {
-        u.ctx.save();
-        d.marks.forEach(function (m) { var x = u.valToPos(m.atS, 'x', true); u.ctx.fillStyle = /warn|err|crit/i.test(m.level) ? css('--signal') : css('--soft'); u.ctx.fillRect(x - 1, u.bbox.top, 2, 7); });
-        u.ctx.restore();
-      } } };
+      return {
+        hooks: {
+          drawAxes: function (u) {
+            u.ctx.save();
+            u.ctx.fillStyle = css("--signal-wash");
+            d.bands.forEach(function (b) {
+              var x0 = u.valToPos(b.fromS, "x", true),
+                x1 = u.valToPos(b.toS, "x", true);
+              u.ctx.fillRect(x0, u.bbox.top, Math.max(2, x1 - x0), u.bbox.height);
+            });
+            u.ctx.strokeStyle = css("--rule-strong");
+            u.ctx.setLineDash([2, 4]);
+            [d.takeoffS, d.landingS].forEach(function (s) {
+              var x = u.valToPos(s, "x", true);
+              u.ctx.beginPath();
+              u.ctx.moveTo(x, u.bbox.top);
+              u.ctx.lineTo(x, u.bbox.top + u.bbox.height);
+              u.ctx.stroke();
+            });
+            u.ctx.restore();
+          },
+          draw: function (u) {
+            u.ctx.save();
+            d.marks.forEach(function (m) {
+              var x = u.valToPos(m.atS, "x", true);
+              u.ctx.fillStyle = /warn|err|crit/i.test(m.level) ? css("--signal") : css("--soft");
+              u.ctx.fillRect(x - 1, u.bbox.top, 2, 7);
+            });
+            u.ctx.restore();
+          },
+        },
+      };
     }
     Object.keys(d.strips).forEach(function (k, n) {
-      var s = d.strips[k], box = document.createElement('div');
-      box.className = 'strip';
+      var s = d.strips[k],
+        box = document.createElement("div");
+      box.className = "strip";
       box.innerHTML = '<div class="strip-head"><span></span><span class="fig" id="strip-value-' + k + '"></span></div>';
-      box.querySelector('span').textContent = s.label + ' (' + s.unit + ')' + (s.limit !== null ? ', limit ' + s.limit + ' ' + s.unit : '');
+      box.querySelector("span").textContent =
+        s.label + " (" + s.unit + ")" + (s.limit !== null ? ", limit " + s.limit + " " + s.unit : "");
       host.appendChild(box);
-      var data = [d.seconds, s.values], series = [{}, { stroke: css('--bar'), width: 1.6, points: { show: false }, spanGaps: false }];
-      if (s.limit !== null) { data.push(d.seconds.map(function () { return s.limit; })); series.push({ stroke: css('--signal'), width: 1.2, dash: [6, 4], points: { show: false } }); }
+      var data = [d.seconds, s.values],
+        series = [{}, { stroke: css("--bar"), width: 1.6, points: { show: false }, spanGaps: false }];
+      if (s.limit !== null) {
+        data.push(
+          d.seconds.map(function () {
+            return s.limit;
+          }),
+        );
+        series.push({ stroke: css("--signal"), width: 1.2, dash: [6, 4], points: { show: false } });
+      }
       var font = '11px "Barlow Semi Condensed"';
-      charts.push(new uPlot({
-        width: host.clientWidth, height: n === 0 ? 120 : 84, scales: { x: { time: false } }, series: series, plugins: [breachPlugin()],
-        axes: [{ stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 30, values: function (u, v) { return v.map(function (x) { return x + ' s'; }); } }, { stroke: css('--soft'), font: font, grid: { stroke: css('--rule'), width: 1 }, size: 40 }],
-        cursor: { sync: { key: sync.key }, y: false }, legend: { show: false }, hooks: { setCursor: [function (u) { at(u.cursor.idx); }] }
-      }, data, box));
+      charts.push(
+        new uPlot(
+          {
+            width: host.clientWidth,
+            height: n === 0 ? 120 : 84,
+            scales: { x: { time: false } },
+            series: series,
+            plugins: [breachPlugin()],
+            axes: [
+              {
+                stroke: css("--soft"),
+                font: font,
+                grid: { stroke: css("--rule"), width: 1 },
+                size: 30,
+                values: function (u, v) {
+                  return v.map(function (x) {
+                    return x + " s";
+                  });
+                },
+              },
+              { stroke: css("--soft"), font: font, grid: { stroke: css("--rule"), width: 1 }, size: 40 },
+            ],
+            cursor: { sync: { key: sync.key }, y: false },
+            legend: { show: false },
+            hooks: {
+              setCursor: [
+                function (u) {
+                  at(u.cursor.idx);
+                },
+              ],
+            },
+          },
+          data,
+          box,
+        ),
+      );
     });
-    at(Math.max(0, d.seconds.findIndex(function (s) { return s >= d.takeoffS; })));
-    window.addEventListener('resize', function () { charts.forEach(function (c) { c.setSize({ width: host.clientWidth, height: c.height }); }); });
-    document.addEventListener('yarrek:theme', function () { window.location.reload(); });
+    at(
+      Math.max(
+        0,
+        d.seconds.findIndex(function (s) {
+          return s >= d.takeoffS;
+        }),
+      ),
+    );
+    window.addEventListener("resize", function () {
+      charts.forEach(function (c) {
+        c.setSize({ width: host.clientWidth, height: c.height });
+      });
+    });
+    document.addEventListener("yarrek:theme", function () {
+      window.location.reload();
+    });
 
     // the table's moments move the cursor
-    document.querySelectorAll('[data-at]').forEach(function (b) {
-      b.addEventListener('click', function () {
-        var t = parseFloat(b.dataset.at), i = d.seconds.findIndex(function (s) { return s >= t; });
+    document.querySelectorAll("[data-at]").forEach(function (b) {
+      b.addEventListener("click", function () {
+        var t = parseFloat(b.dataset.at),
+          i = d.seconds.findIndex(function (s) {
+            return s >= t;
+          });
         i = i < 0 ? d.seconds.length - 1 : i;
-        charts.forEach(function (c) { c.setCursor({ left: c.valToPos(d.seconds[i], 'x'), top: 10 }); });
+        charts.forEach(function (c) {
+          c.setCursor({ left: c.valToPos(d.seconds[i], "x"), top: 10 });
+        });
         at(i);
-        place.scrollIntoView({ block: 'nearest' });
+        place.scrollIntoView({ block: "nearest" });
       });
     });
   });

@@ -135,7 +135,7 @@ class HistoryTest extends RunningApp {
         assertThat(last.what()).isEqualTo(History.What.CHANGED);
         assertThat(last.changes())
                 .extracting(History.Change::field, History.Change::after)
-                .containsExactlyInAnyOrder(tuple("Greatest height, m", "45"), tuple("Ground speed", "6.0"));
+                .containsExactlyInAnyOrder(tuple("Greatest height, m", "45"), tuple("Ground speed", "6 m/s"));
         assertThat(entries(job).get(1).what()).isEqualTo(History.What.MADE);
         assertThat(entries(job).get(1).who()).isEqualTo("the program");
         forget(job);

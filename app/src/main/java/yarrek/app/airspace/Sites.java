@@ -4,6 +4,7 @@ import jakarta.persistence.EntityManager;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.HashMap;
@@ -13,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -216,6 +218,18 @@ public class Sites {
                 .getResultStream()
                 .map(this::view)
                 .toList();
+    }
+
+    /** South, west, north and east of all sites in degrees, with commas between; null while there is none. */
+    @Transactional(readOnly = true)
+    public String mapView() {
+        Object[] edge = em.createQuery(
+                        "select min(s.launchLat), min(s.launchLon), max(s.launchLat), max(s.launchLon) from SiteEntity s",
+                        Object[].class)
+                .getSingleResult();
+        return edge[0] == null
+                ? null
+                : Arrays.stream(edge).map(Object::toString).collect(Collectors.joining(","));
     }
 
     /** These sites, by identity, in one statement. */

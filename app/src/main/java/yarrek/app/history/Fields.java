@@ -28,6 +28,8 @@ import java.util.stream.Collectors;
 import org.hibernate.Hibernate;
 import org.hibernate.envers.Audited;
 import org.hibernate.envers.NotAudited;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.units.Finite;
 
@@ -92,7 +94,8 @@ final class Fields {
             }
             if (value instanceof Map<?, ?> said) {
                 new TreeMap<>(said)
-                        .forEach((fact, text) -> shown.put(factLabel(fact.toString()), Objects.toString(text)));
+                        .forEach((fact, text) ->
+                                shown.put(factLabel(fact.toString()), fact(fact.toString(), Objects.toString(text))));
             } else {
                 shown.put(label(f), words(value));
             }
@@ -114,6 +117,14 @@ final class Fields {
 
     private static String factLabel(String fact) {
         return Vocabulary.knows(fact) ? Vocabulary.define(fact).label() : fact;
+    }
+
+    private static String fact(String fact, String text) {
+        if (!Vocabulary.knows(fact)) {
+            return text;
+        }
+        FactDefinition d = Vocabulary.define(fact);
+        return FactValue.of(d, text).show(d);
     }
 
     private String words(Object value) {

@@ -26,6 +26,11 @@ public class Show {
         return d == null ? "–" : DATE.format(d);
     }
 
+    /** One day, or from the first to the last. */
+    public String dates(LocalDate first, LocalDate last) {
+        return first.equals(last) ? date(first) : date(first) + " to " + date(last);
+    }
+
     public String day(LocalDate d) {
         return d == null ? "–" : SHORT_DATE.format(d);
     }

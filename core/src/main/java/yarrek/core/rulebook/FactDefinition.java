@@ -83,10 +83,11 @@ public record FactDefinition(
     /**
      * How the form of a plan asks for a fact.
      *
+     * @param place its place among the questions, the least first
      * @param hint what a planner should know, or an example; may be empty
      * @param least in the unit of the fact, for quantities
      */
-    public record InPlan(String group, String label, String hint, double least, double most) {
+    public record InPlan(int place, String group, String label, String hint, double least, double most) {
         /** Why a planned value cannot be; empty when it can. */
         public Optional<String> wrong(FactValue v, String unit) {
             boolean within = !(v instanceof FactValue.Quantity q) || (q.value() >= least && q.value() <= most);

@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -70,16 +71,20 @@ public final class Vocabulary {
         }
         String[] p = text.split("; ?", -1);
         return Optional.of(new FactDefinition.InPlan(
-                p[0],
+                Integer.parseInt(p[0]),
                 p[1],
                 p[2],
-                p[3].isEmpty() ? Double.NEGATIVE_INFINITY : Double.parseDouble(p[3]),
-                p[4].isEmpty() ? Double.POSITIVE_INFINITY : Double.parseDouble(p[4])));
+                p[3],
+                p[4].isEmpty() ? Double.NEGATIVE_INFINITY : Double.parseDouble(p[4]),
+                p[5].isEmpty() ? Double.POSITIVE_INFINITY : Double.parseDouble(p[5])));
     }
 
     /** Facts that the form of a plan asks, in its order. */
     public static List<FactDefinition> ofPlan() {
-        return FACTS.values().stream().filter(d -> d.plan().isPresent()).toList();
+        return FACTS.values().stream()
+                .filter(d -> d.plan().isPresent())
+                .sorted(Comparator.comparingInt(d -> d.plan().orElseThrow().place()))
+                .toList();
     }
 
     /** @throws IllegalArgumentException if there is no such word */
