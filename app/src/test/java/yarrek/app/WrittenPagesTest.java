@@ -38,7 +38,7 @@ class WrittenPagesTest {
                     .split(" "));
     private static final Pattern TOKEN = Pattern.compile(
             "<!--.*?-->|<(/?)([a-zA-Z][\\w:-]*)((?:\"[^\"]*\"|'[^']*'|[^>\"'])*?)(/?)>", Pattern.DOTALL);
-    private static final Pattern RUN_ON = Pattern.compile("(</[\\w:]+)\n(\\s*)>(?=<)");
+    private static final Pattern RUN_ON = Pattern.compile("(</[\\w:]+)\n(\\s*)>(?=<(?!/a\\b))");
     private static final Pattern RUN_ON_VOID = Pattern.compile("()\n(\\s*)/>(?=<)");
     private static final Pattern COMMA = Pattern.compile("<[\\w:]+(?:\"[^\"]*\"|[^>\"])*>\\s*[,.;:)]");
     private static final Pattern COMMA_SAID =
@@ -159,7 +159,7 @@ class WrittenPagesTest {
 
     /**
      * Elements that the formatter ran together stand on lines of their own, unless the next begins with a comma or its like,
-     * before which no blank may stand.
+     * before which no blank may stand, or a link ends, which would underline it.
      */
     private static String template(String html) {
         String text =
