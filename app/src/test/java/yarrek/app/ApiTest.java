@@ -21,7 +21,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.office.Office;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** The HTTP API, over real HTTP. */
 class ApiTest extends RunningApp {

@@ -124,11 +124,20 @@ class ApprovalsFlowTest extends RunningApp {
         assertThat(approvals.approval(a).terms().aircraft())
                 .isEqualTo(approvals.approval(a).request().aircraft());
         assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.MET);
-        assertThat(rulebook.ownRules().stream().filter(r -> job.id().equals(r.boundId())))
+        assertThat(ofTerms(job.id()))
                 .hasSizeGreaterThanOrEqualTo(6)
-                .allMatch(r -> r.rule().layer().words().equals("approval"));
+                .contains("APPROVED-AREA", "APPROVED-HOURS", "APPROVED-AIRCRAFT", "APPROVED-PILOT");
+        assertThat(rulebook.ownRules()).noneMatch(r -> job.id().equals(r.boundId()));
         assertThat(desks.ask(a)).contains("granted");
         assertThatThrownBy(() -> desks.send(a, BY)).hasMessageContaining("granted already; nothing was sent");
+    }
+
+    /** Rules that the terms of what is granted make for a job. */
+    private List<String> ofTerms(UUID job) {
+        return jobs.jobUnchecked(job).assessment().findings().stream()
+                .map(f -> f.ruleId())
+                .filter(id -> id.startsWith("APP-") || id.startsWith("APPROVED-"))
+                .toList();
     }
 
     private Verdict verdict(UUID job, String rule) {
@@ -326,7 +335,7 @@ class ApprovalsFlowTest extends RunningApp {
                 .containsExactly(
                         Cover.Dimension.TIME, Cover.Dimension.AREA, Cover.Dimension.CEILING, Cover.Dimension.AIRCRAFT);
         approvals.move(a, ApprovalState.WITHDRAWN, Instant.now(), "job changed", BY);
-        assertThat(rulebook.ownRules()).noneMatch(r -> job.id().equals(r.boundId()));
+        assertThat(ofTerms(job.id())).isEmpty();
     }
 
     /** Not said is not known, expressly left open makes no rule. */
@@ -526,10 +535,10 @@ class ApprovalsFlowTest extends RunningApp {
                 .extracting(x -> x.question().number())
                 .containsExactly("1");
         applications.type(a, "1", "Quay 3, Port Tarrow", BY);
-        UUID first = applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY);
+        UUID first = applications.make(a, yarrek.app.print.Pdf.Sheet.A4, BY);
         byte[] then = applications.made(first, true).content();
         applications.type(a, "1", "Quay 4, Port Tarrow", BY);
-        UUID second = applications.make(a, yarrek.app.web.Pdf.Sheet.LETTER, BY);
+        UUID second = applications.make(a, yarrek.app.print.Pdf.Sheet.LETTER, BY);
         assertThat(applications.made(first, true).content()).isEqualTo(then);
         assertThat(applications.changes(second)).containsExactly("1 Operator and registration: changed");
         String text = new org.apache.pdfbox.text.PDFTextStripper().getText(org.apache.pdfbox.Loader.loadPDF(then));
@@ -552,7 +561,7 @@ class ApprovalsFlowTest extends RunningApp {
     void scansOfThePapersThatAnswersRestOnAreBoundIn() throws java.io.IOException {
         Jobs.JobView job = job(1, 60);
         UUID a = begun(job, "zoneEU@TAR-AD#1");
-        int plain = pages(applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY));
+        int plain = pages(applications.make(a, yarrek.app.print.Pdf.Sheet.A4, BY));
         UUID certificate = papers.of(List.of(job.draft().pilotId())).stream()
                 .filter(p -> p.kind().equals("pilotCertificate") && "A2".equals(p.level()))
                 .findFirst()
@@ -566,7 +575,7 @@ class ApprovalsFlowTest extends RunningApp {
         }
         UUID kept = papers.addScan(certificate, "certificate.pdf", scan.toByteArray(), BY);
         try {
-            UUID version = applications.make(a, yarrek.app.web.Pdf.Sheet.A4, BY);
+            UUID version = applications.make(a, yarrek.app.print.Pdf.Sheet.A4, BY);
             // a page that names it, and its own two
             assertThat(pages(version)).isEqualTo(plain + 3);
             assertThat(new org.apache.pdfbox.text.PDFTextStripper()

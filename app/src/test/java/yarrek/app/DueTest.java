@@ -11,7 +11,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.chains.Chains;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** What has to be sent is that of jobs still to be flown, however much is left over of those that are not. */
 class DueTest extends RunningApp {

@@ -10,8 +10,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
 import org.springframework.transaction.support.TransactionTemplate;
-import yarrek.app.web.Held;
-import yarrek.app.web.Stamps;
+import yarrek.app.held.Held;
+import yarrek.app.held.Stamps;
 
 /** What is held in memory is that of the database as it was committed, by whichever node. */
 class HeldTest extends RunningApp {

@@ -18,7 +18,6 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.chains.Chains;
-import yarrek.app.changes.Changes;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
 import yarrek.app.jobs.JobJudging;
@@ -26,11 +25,12 @@ import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.today.Today;
-import yarrek.app.web.Viewer;
+import yarrek.app.whatif.Changes;
 import yarrek.formats.log.BrokenFileException;
 
 /** Lists take a fixed number of statements, however long they are. */

@@ -12,7 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
-import yarrek.app.web.NotFoundException;
+import yarrek.app.page.NotFoundException;
 import yarrek.core.airspace.Zone;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.ShapeText;

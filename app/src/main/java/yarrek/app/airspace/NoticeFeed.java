@@ -3,7 +3,7 @@ package yarrek.app.airspace;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
-import yarrek.app.web.Outside;
+import yarrek.app.outside.Outside;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.rulebook.ZoneMet;
 import yarrek.formats.log.BrokenFileException;

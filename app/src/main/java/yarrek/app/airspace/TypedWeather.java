@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.util.MultiValueMap;
-import yarrek.app.web.TypedInput;
+import yarrek.app.forms.TypedInput;
 import yarrek.core.weather.Observation;
 
 /** Weather figures as typed: each may be left out, and then is not known. */

@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Service;
-import yarrek.app.web.Outside;
+import yarrek.app.outside.Outside;
 import yarrek.core.weather.Observation;
 import yarrek.core.weather.Report;
 

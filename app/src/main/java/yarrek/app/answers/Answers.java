@@ -19,7 +19,7 @@ import java.util.UUID;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.web.TypedFact;
+import yarrek.app.forms.TypedFact;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;

@@ -23,7 +23,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.app.web.NotFoundException;
+import yarrek.app.page.NotFoundException;
 import yarrek.formats.log.BrokenFileException;
 
 /** Description of the API, and its errors. */

@@ -14,8 +14,8 @@ import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.chains.Chains;
 import yarrek.app.chains.Covers;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 
 /** The chain of a job in time, and whether papers cover it. */
 @RestController

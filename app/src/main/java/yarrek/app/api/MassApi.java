@@ -12,7 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.OpenTo;
 import yarrek.core.mass.Headroom;
 import yarrek.core.mass.Part;
 import yarrek.core.mass.TakeoffMass;

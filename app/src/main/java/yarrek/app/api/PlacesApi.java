@@ -11,8 +11,8 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.airspace.Sites;
-import yarrek.app.onsite.Lookout;
-import yarrek.app.web.OpenTo;
+import yarrek.app.field.Lookout;
+import yarrek.app.page.OpenTo;
 import yarrek.core.geo.Area;
 
 /** Sites and what a plan meets at them. */

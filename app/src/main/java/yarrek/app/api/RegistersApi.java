@@ -6,9 +6,9 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
 
 /** Lists: papers with their states, jobs with their standing. */
 @RestController

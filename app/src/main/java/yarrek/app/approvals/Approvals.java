@@ -11,13 +11,9 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
@@ -25,12 +21,11 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.forms.LostUpdateException;
+import yarrek.app.held.Held;
+import yarrek.app.held.Stamps;
+import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.Papers;
-import yarrek.app.rulebook.Rulebook;
-import yarrek.app.web.Held;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Stamps;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.Cover;
@@ -136,7 +131,9 @@ public class Approvals {
                     lastDay,
                     state.isHeld(),
                     reference,
+                    granter,
                     terms,
+                    conditions,
                     paperId,
                     life(said, false).done());
         }
@@ -167,7 +164,6 @@ public class Approvals {
     private final JsonMapper json;
     private final Kinds kinds;
     private final Papers papers;
-    private final Rulebook rulebook;
     private final Clock clock;
     private final ApplicationEventPublisher events;
 
@@ -177,7 +173,6 @@ public class Approvals {
             JsonMapper json,
             Kinds kinds,
             Papers papers,
-            Rulebook rulebook,
             Clock clock,
             ApplicationEventPublisher events,
             Stamps stamps) {
@@ -187,7 +182,6 @@ public class Approvals {
         this.json = json;
         this.kinds = kinds;
         this.papers = papers;
-        this.rulebook = rulebook;
         this.clock = clock;
         this.events = events;
     }
@@ -409,7 +403,6 @@ public class Approvals {
         em.flush();
         note(id, LetterKind.STATE, next.words() + (why.isBlank() ? "" : ": " + why), by, at);
         if (next == ApprovalState.WITHDRAWN) {
-            rules(a.jobId, by);
             events.publishEvent(new Changed(a.jobId));
         }
     }
@@ -456,7 +449,6 @@ public class Approvals {
         a.paperId = papers.save(a.paperId, paperVersion(a), entry(a, kind.kind(), g), by);
         em.flush();
         note(id, LetterKind.STATE, (amended ? "amended: " : "granted: ") + g.reference(), by, at);
-        rules(a.jobId, by);
         events.publishEvent(new Changed(a.jobId));
     }
 
@@ -519,160 +511,6 @@ public class Approvals {
         }
         a.hoursSpent = Math.max(0, a.hoursSpent + hours);
         note(id, LetterKind.NOTE, Finite.format(hours) + " h of work", by);
-    }
-
-    // --- rules of the layer approval ---------------------------------------------------------------------------------
-
-    private static String stem(UUID id) {
-        return "APP-" + id.toString().substring(0, 8).toUpperCase(Locale.ROOT) + "-";
-    }
-
-    /** The rules that the approvals held for a job make; written anew whenever one of them changes. */
-    private void rules(UUID jobId, String by) {
-        Map<String, Map<String, Object>> wanted = new LinkedHashMap<>();
-        List<ApprovalView> held =
-                of(jobId).stream().filter(a -> a.state().isHeld()).toList();
-        Set<String> stems = new HashSet<>(Set.of(stem(jobId)));
-        of(jobId).forEach(a -> stems.add(stem(a.id())));
-        for (ApprovalView a : held) {
-            own(a, wanted);
-        }
-        shared(jobId, held, wanted);
-        rulebook.setRulesOf(
-                jobId,
-                stems,
-                wanted.values().stream().map(json::writeValueAsString).toList(),
-                by);
-    }
-
-    private void own(ApprovalView a, Map<String, Map<String, Object>> wanted) {
-        String cite = "approval " + a.reference() + " of " + a.granter();
-        if (a.terms().ceilingM() != null) {
-            put(
-                    wanted,
-                    stem(a.id()) + "CEILING",
-                    "Ceiling of " + a.reference(),
-                    "height",
-                    Map.of(
-                            "fact",
-                            "heightAboveGroundM",
-                            "atMost",
-                            Finite.format(a.terms().ceilingM())),
-                    cite,
-                    "Stay at or below it, or have the approval amended.");
-            onDaysOf(a, wanted.get(stem(a.id()) + "CEILING"));
-        }
-        int n = 0;
-        for (String line : a.conditions().split("\\R")) {
-            if (!line.isBlank()) {
-                n++;
-                put(
-                        wanted,
-                        stem(a.id()) + "C" + n,
-                        "Condition " + n + " of " + a.reference(),
-                        "conduct",
-                        Map.of("duty", line.strip()),
-                        cite,
-                        "Keep it; it is part of what was granted.");
-                onDaysOf(a, wanted.get(stem(a.id()) + "C" + n));
-            }
-        }
-    }
-
-    /** What one approval asks binds on the days it is for; the other days of the job have their own. */
-    private static void onDaysOf(ApprovalView a, Map<String, Object> rule) {
-        rule.put("from", a.firstDay().toString());
-        rule.put("to", a.lastDay().toString());
-    }
-
-    private static void shared(UUID jobId, List<ApprovalView> held, Map<String, Map<String, Object>> wanted) {
-        List<ApprovalView> limiting =
-                held.stream().filter(a -> !a.terms().equals(Terms.NONE)).toList();
-        if (limiting.isEmpty()) {
-            return;
-        }
-        String cite = limiting.stream().map(ApprovalView::reference).distinct().collect(Collectors.joining(", "));
-        cite = "approvals " + cut(cite, 200);
-        String stem = stem(jobId);
-        // a sliver of rounding along a shared edge is no departure
-        limit(
-                wanted,
-                limiting,
-                Cover.Dimension.AREA,
-                stem + "AREA",
-                "Inside the area approved",
-                "place",
-                Map.of("fact", "approval.outsideM", "atMost", "0.5"),
-                cite,
-                "Fly inside it, or have the approval amended.");
-        limit(
-                wanted,
-                limiting,
-                Cover.Dimension.TIME,
-                stem + "HOURS",
-                "Within the hours approved",
-                "time",
-                Map.of("fact", "approval.outsideMinutes", "atMost", "0.5"),
-                cite,
-                "Fly within them, or have the approval amended.");
-        limit(
-                wanted,
-                limiting,
-                Cover.Dimension.AIRCRAFT,
-                stem + "AIRCRAFT",
-                "Aircraft named on the approvals",
-                "aircraft",
-                Map.of("fact", "approval.aircraftNamed", "is", true),
-                cite,
-                "Fly one that is named, or have this one added.");
-        limit(
-                wanted,
-                limiting,
-                Cover.Dimension.PILOTS,
-                stem + "PILOT",
-                "Pilot named on the approvals",
-                "people",
-                Map.of("fact", "approval.pilotNamed", "is", true),
-                cite,
-                "Have one fly who is named, or have this one added.");
-    }
-
-    /** A rule for a dimension that at least one approval does not leave open. */
-    private static void limit(
-            Map<String, Map<String, Object>> wanted,
-            List<ApprovalView> held,
-            Cover.Dimension dimension,
-            String id,
-            String title,
-            String phase,
-            Map<String, Object> requires,
-            String cite,
-            String remedy) {
-        if (held.stream().anyMatch(a -> !a.terms().leavesOpen(dimension))) {
-            put(wanted, id, title, phase, requires, cite, remedy);
-        }
-    }
-
-    private static void put(
-            Map<String, Map<String, Object>> wanted,
-            String id,
-            String title,
-            String phase,
-            Map<String, Object> requires,
-            String cite,
-            String remedy) {
-        Map<String, Object> m = new LinkedHashMap<>();
-        m.put("id", id);
-        m.put("title", cut(title, 160));
-        m.put("layer", "approval");
-        m.put("severity", "stop");
-        m.put("phase", phase);
-        m.put("requires", requires);
-        m.put("cite", cite);
-        m.put("from", "2020-01-01");
-        m.put("confidence", "high");
-        m.put("remedy", remedy);
-        wanted.put(id, m);
     }
 
     // --- letters -----------------------------------------------------------------------------------------------------

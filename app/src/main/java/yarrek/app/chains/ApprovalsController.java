@@ -25,12 +25,12 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.TypedInput;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.web.Form;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Pdf;
-import yarrek.app.web.TypedInput;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
+import yarrek.app.print.Pdf;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.UnlockLife;
 

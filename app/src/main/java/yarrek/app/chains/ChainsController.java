@@ -13,11 +13,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.forms.TypedInput;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.TypedInput;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 
 /** The chain of a job, what other aircraft and days would ask for, and whether papers cover it. */
 @Controller

@@ -23,7 +23,7 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
-import yarrek.app.web.Outside;
+import yarrek.app.outside.Outside;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
 import yarrek.core.approval.Cover;

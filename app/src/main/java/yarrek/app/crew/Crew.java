@@ -11,10 +11,10 @@ import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.web.Held;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Stamps;
+import yarrek.app.forms.LostUpdateException;
+import yarrek.app.held.Held;
+import yarrek.app.held.Stamps;
+import yarrek.app.page.NotFoundException;
 
 /** The register of the crew. */
 @Service

@@ -10,11 +10,11 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.forms.Form;
 import yarrek.app.office.Office;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
-import yarrek.app.web.Form;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
 
 /** Pages of the crew. */
 @Controller

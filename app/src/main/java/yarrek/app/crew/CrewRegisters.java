@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.Register;
 import yarrek.app.office.Office;
-import yarrek.app.web.Form;
-import yarrek.app.web.Register;
 
 /** The register of the crew as forms. */
 @Component

@@ -19,11 +19,11 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Pdf;
-import yarrek.app.web.Viewer;
+import yarrek.app.print.Pdf;
 import yarrek.core.paper.MarkLabel;
 import yarrek.core.rulebook.PaperKind;
 

@@ -17,9 +17,9 @@ import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import yarrek.app.web.Form;
-import yarrek.app.web.Register;
-import yarrek.app.web.TypedInput;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.Register;
+import yarrek.app.forms.TypedInput;
 import yarrek.formats.table.Table;
 
 /** One table against one register: which column is which, and what each row would do. Stores nothing. */

@@ -23,8 +23,8 @@ import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.office.Office;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.table.Tables;
 

@@ -15,12 +15,12 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.LostUpdateException;
+import yarrek.app.forms.Register;
 import yarrek.app.office.Office;
+import yarrek.app.page.OpenTo;
 import yarrek.app.papers.Papers;
-import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Register;
 import yarrek.core.units.Mass;
 
 /** Pages of the fleet. Translates between HTTP and {@link Fleet}; decides nothing itself. */

@@ -10,9 +10,9 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.Register;
 import yarrek.app.office.Office;
-import yarrek.app.web.Form;
-import yarrek.app.web.Register;
 import yarrek.core.units.Finite;
 import yarrek.core.units.Mass;
 

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.jobs.Jobs;
-import yarrek.app.web.NotFoundException;
+import yarrek.app.page.NotFoundException;
 import yarrek.core.flight.FlightFinder;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.geo.Position;

@@ -18,7 +18,7 @@ import org.hibernate.envers.RevisionType;
 import org.hibernate.envers.query.AuditEntity;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.web.NotFoundException;
+import yarrek.app.page.NotFoundException;
 
 /**
  * What a record was at each change, by whom and when; a change taken back, a record fetched out of the bin. Only what one

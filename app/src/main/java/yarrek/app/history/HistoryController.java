@@ -6,7 +6,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.OpenTo;
 
 /** The history of a record, and the bin. */
 @Controller

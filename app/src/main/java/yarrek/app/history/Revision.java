@@ -10,7 +10,7 @@ import org.hibernate.envers.RevisionEntity;
 import org.hibernate.envers.RevisionListener;
 import org.hibernate.envers.RevisionNumber;
 import org.hibernate.envers.RevisionTimestamp;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** One transaction that changed records, with who did it. */
 @Entity

@@ -11,11 +11,11 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.flights.Flights;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.FindingRow;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Viewer;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
 

@@ -20,13 +20,13 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.office.Office;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.Rulebook;
-import yarrek.app.web.Form;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
 
 /** Pages of the incidents. */
 @Controller

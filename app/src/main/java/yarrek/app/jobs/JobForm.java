@@ -12,7 +12,7 @@ import java.util.function.BiFunction;
 import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
-import yarrek.app.web.Form;
+import yarrek.app.forms.Form;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
 import yarrek.core.rulebook.FactValue;

@@ -16,7 +16,7 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.office.Office;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** Lists of jobs, each for whoever looks. */
 @Service

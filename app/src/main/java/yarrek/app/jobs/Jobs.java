@@ -17,12 +17,12 @@ import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.office.Office;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Viewer;
 import yarrek.core.time.TimeWindow;
 
 /** The register of planned operations. */

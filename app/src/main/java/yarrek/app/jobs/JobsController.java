@@ -17,13 +17,13 @@ import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.forms.Form;
+import yarrek.app.forms.TypedInput;
 import yarrek.app.office.Office;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
-import yarrek.app.web.Form;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.TypedInput;
-import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Vocabulary;
 

@@ -9,7 +9,7 @@ import java.time.Instant;
 import java.util.UUID;
 import org.hibernate.envers.Audited;
 import org.hibernate.envers.NotAudited;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** A login. Invariant: login and name are not blank. */
 @Audited

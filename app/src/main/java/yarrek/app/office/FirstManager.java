@@ -13,7 +13,7 @@ import org.springframework.boot.ApplicationRunner;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Profile;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.Viewer;
 
 /** On an empty database, makes one manager with a random password, told in a file that only the owner can read. */
 @Configuration

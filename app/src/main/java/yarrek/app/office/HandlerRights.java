@@ -14,7 +14,7 @@ import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.HandlerExecutionChain;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import org.springframework.web.util.ServletRequestPathUtils;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.OpenTo;
 
 /**
  * Who may ask for an address: those to whom its handler says it is open. Decided before anything of a request is read. Where

@@ -21,10 +21,10 @@ import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.web.Held;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Stamps;
-import yarrek.app.web.Viewer;
+import yarrek.app.held.Held;
+import yarrek.app.held.Stamps;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 
 /** Logins, tokens and the operator. */
 @Service

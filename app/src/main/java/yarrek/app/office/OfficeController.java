@@ -10,10 +10,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.forms.Form;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.Rulebook;
-import yarrek.app.web.Form;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
 
 /** Pages of the office, and signing in. */
 @Controller

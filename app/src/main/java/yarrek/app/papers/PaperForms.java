@@ -12,10 +12,10 @@ import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Airspace;
+import yarrek.app.forms.Form;
 import yarrek.app.office.Office;
+import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.Rulebook;
-import yarrek.app.web.Form;
-import yarrek.app.web.Viewer;
 import yarrek.core.rulebook.Vocabulary;
 
 /** A paper as a form. */

@@ -25,11 +25,11 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
+import yarrek.app.forms.Form;
 import yarrek.app.office.Office;
-import yarrek.app.web.Form;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 
 /** Entering and changing papers. */
 @Controller

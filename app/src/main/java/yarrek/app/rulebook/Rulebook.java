@@ -23,10 +23,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
-import yarrek.app.web.Held;
-import yarrek.app.web.LostUpdateException;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.Stamps;
+import yarrek.app.forms.LostUpdateException;
+import yarrek.app.held.Held;
+import yarrek.app.held.Stamps;
+import yarrek.app.page.NotFoundException;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
@@ -538,52 +538,6 @@ public class Rulebook {
         return r.id;
     }
 
-    /**
-     * Puts rules that hold for one job in the place of those whose ids begin with one of the stems. No other job is
-     * concerned, so nothing is told of it: whoever calls has the job judged again.
-     *
-     * @param yamls each a rule of another layer than law
-     * @throws IllegalArgumentException when one is no rule, or is law
-     */
-    @Transactional
-    public void setRulesOf(UUID jobId, Set<String> stems, List<String> yamls, String by) {
-        Map<String, OwnRuleEntity> there = new LinkedHashMap<>();
-        em.createQuery("from OwnRuleEntity r where r.boundId = :j", OwnRuleEntity.class)
-                .setParameter("j", jobId)
-                .getResultStream()
-                .filter(r -> stems.stream().anyMatch(r.ruleId::startsWith))
-                .forEach(r -> there.put(r.ruleId, r));
-        for (String yaml : yamls) {
-            Rule rule;
-            try {
-                rule = RulePackReader.rule(yaml, Optional.empty(), today());
-            } catch (BrokenFileException e) {
-                throw new IllegalArgumentException("this makes no rule: " + e.getMessage(), e);
-            }
-            if (rule.layer() == Layer.LAW) {
-                throw new IllegalArgumentException("law comes in packs; a rule of a job is of another layer");
-            }
-            OwnRuleEntity r = there.remove(rule.id());
-            boolean make = r == null;
-            if (make) {
-                r = new OwnRuleEntity(UUID.randomUUID());
-                r.ruleId = rule.id();
-            }
-            r.layer = rule.layer();
-            r.boundTo = OwnRules.BoundTo.JOB;
-            r.boundId = jobId;
-            r.yaml = yaml;
-            r.active = true;
-            r.madeBy = by;
-            r.madeAt = clock.instant();
-            if (make) {
-                em.persist(r);
-            }
-        }
-        there.values().forEach(em::remove);
-        stamp();
-    }
-
     /** Takes a rule of the operator's own away; a shipped one that it stood in for holds again. */
     @Transactional
     public void deleteOwnRule(UUID id) {
@@ -685,7 +639,7 @@ public class Rulebook {
      */
     @Transactional(readOnly = true)
     public List<RulePack> packsFor(Facts facts, OwnRules.Setting setting) {
-        return with(packsOn(facts.days()), setting);
+        return with(packsOn(facts.days()), setting, facts.granted());
     }
 
     private List<RulePack> packsOn(List<LocalDate> days) {
@@ -716,14 +670,15 @@ public class Rulebook {
     }
 
     /** These packs with the operator's own rules in the place of shipped ones of the same id, and beside them. */
-    private List<RulePack> with(List<RulePack> packs, OwnRules.Setting setting) {
+    private List<RulePack> with(List<RulePack> packs, OwnRules.Setting setting, List<Rule> granted) {
         List<OwnRules.Row> own = current().own();
-        if (own.isEmpty()) {
+        if (own.isEmpty() && granted.isEmpty()) {
             return packs;
         }
         Set<String> replaced = own.stream().map(r -> r.rule().id()).collect(Collectors.toSet());
-        List<Rule> holding =
-                OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule).toList();
+        List<Rule> holding = Stream.concat(
+                        OwnRules.holding(own, setting).stream().map(OwnRules.Row::rule), granted.stream())
+                .toList();
         // the terms of the approvals of a job are rules of their own and say which approval; then the general one is
         // silent
         boolean terms = holding.stream().anyMatch(r -> r.layer() == Layer.APPROVAL);
@@ -744,7 +699,7 @@ public class Rulebook {
                     own.stream()
                             .map(OwnRules.Row::madeAt)
                             .max(Comparator.naturalOrder())
-                            .orElseThrow()
+                            .orElse(Instant.EPOCH)
                             .truncatedTo(java.time.temporal.ChronoUnit.SECONDS)
                             .toString(),
                     today(),
@@ -765,7 +720,7 @@ public class Rulebook {
         List<RulePack> packs = new ArrayList<>(packsOn(day));
         packs.removeIf(p -> p.id().equals(version.id()));
         packs.add(version);
-        return with(packs, setting);
+        return with(packs, setting, facts.granted());
     }
 
     /** Judges a plan. */

@@ -15,7 +15,7 @@ import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.OpenTo;
 import yarrek.core.geo.Position;
 
 /** The simulated desks over HTTP. */

@@ -10,7 +10,7 @@ import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.OpenTo;
 import yarrek.core.units.NamedUnit;
 
 /** A simulated weather station and a simulated feed of notices. The same hour and place always give the same weather. */

@@ -9,8 +9,8 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import yarrek.app.web.NotFoundException;
-import yarrek.app.web.OpenTo;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.page.OpenTo;
 
 /** What is simulated, what the desks have in their books, and how they are made to misbehave. */
 @Controller

@@ -25,8 +25,8 @@ import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
-import yarrek.app.web.Viewer;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
 

@@ -3,8 +3,8 @@ package yarrek.app.today;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 
 /** The first page. */
 @Controller

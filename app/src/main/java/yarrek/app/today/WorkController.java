@@ -9,8 +9,8 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
-import yarrek.app.web.OpenTo;
-import yarrek.app.web.Viewer;
+import yarrek.app.page.OpenTo;
+import yarrek.app.page.Viewer;
 import yarrek.app.work.Work;
 
 /** What is done in the background: how far it is, what failed and why, and stopping it. */

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.util.LinkedMultiValueMap;
-import yarrek.app.web.Form;
+import yarrek.app.forms.Form;
 import yarrek.core.approval.ChainPlan;
 import yarrek.core.approval.Cover;
 import yarrek.core.approval.Lead;

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import yarrek.app.web.Register;
+import yarrek.app.forms.Register;
 import yarrek.core.units.Mass;
 import yarrek.formats.table.Table;
 

@@ -19,6 +19,7 @@ import yarrek.core.time.TimeWindow;
  * @param zoneId the zone that it is for; null for none
  * @param held whether it is granted
  * @param terms as granted
+ * @param conditions in the granter's words, one a line; empty for none
  * @param paperId the paper it is on; null before it is granted
  * @param unlocked stages of a maker's unlock that are said to be done
  */
@@ -31,7 +32,9 @@ public record ApprovalOnFile(
         LocalDate lastDay,
         boolean held,
         String reference,
+        String granter,
         Terms terms,
+        String conditions,
         UUID paperId,
         Set<UnlockLife.Stage> unlocked) {
     /** Whether it is for the day on which these hours begin. */

@@ -84,6 +84,7 @@ public final class PlanFacts {
         in.kinds().settle(b, held, windows, place.jurisdiction(), holders());
         recency(held);
         in.waivers().forEach(b::waiver);
+        b.granted(TermRules.of(in.requests()));
         in.liabilitySdr().ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         zones(new Granted(in, b).put(), greatestHeightM);
         weather(greatestHeightM);

@@ -34,6 +34,7 @@ public class Facts {
     private final Optional<List<ZoneMet>> zones;
     private final List<ApprovalHeld> approvals;
     private final List<WaiverHeld> waivers;
+    private final List<Rule> granted;
     private final java.util.Set<String> unnamed;
 
     private Facts(Builder b) {
@@ -42,6 +43,7 @@ public class Facts {
         classMass(all);
         this.values = Collections.unmodifiableMap(all);
         this.waivers = List.copyOf(b.waivers);
+        this.granted = List.copyOf(b.granted);
         this.windows = List.copyOf(b.windows);
         this.zone = b.zone;
         this.days = days(windows, zone);
@@ -60,6 +62,7 @@ public class Facts {
         this.zones = other.zones;
         this.approvals = other.approvals;
         this.waivers = other.waivers;
+        this.granted = other.granted;
         this.unnamed = other.unnamed;
     }
 
@@ -126,8 +129,14 @@ public class Facts {
         b.zones = zones.<List<ZoneMet>>map(ArrayList::new).orElse(null);
         b.approvals.addAll(approvals);
         b.waivers.addAll(waivers);
+        b.granted.addAll(granted);
         b.unnamed.addAll(unnamed);
         return b;
+    }
+
+    /** Rules that the terms of what is granted make. */
+    public List<Rule> granted() {
+        return granted;
     }
 
     public Optional<Known> get(String name) {
@@ -210,12 +219,20 @@ public class Facts {
         private List<ZoneMet> zones;
         private final List<ApprovalHeld> approvals = new ArrayList<>();
         private final List<WaiverHeld> waivers = new ArrayList<>();
+        private final List<Rule> granted = new ArrayList<>();
         private final java.util.Set<String> unnamed = new java.util.HashSet<>();
 
         private boolean ofPlanOfFlight;
 
         private Builder(ZoneId zone) {
             this.zone = zone;
+        }
+
+        /** Rules that the terms of what is granted make, in place of those put before. */
+        public Builder granted(List<Rule> rules) {
+            granted.clear();
+            granted.addAll(rules);
+            return this;
         }
 
         /** @throws IllegalArgumentException if the name is not in the vocabulary or the value has another type */

@@ -70,7 +70,9 @@ class GrantedTest {
                 DAY.plusDays(1),
                 held,
                 "R-" + kind.code(),
+                "the tower",
                 terms,
+                "",
                 paper,
                 Set.of(done));
     }

@@ -1,2 +1,0 @@
-/** What a change would do before it is made: of one fact of a job, of a rule of the house, of a version of the law. */
-package yarrek.app.changes;

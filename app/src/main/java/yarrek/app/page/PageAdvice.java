@@ -1,0 +1,99 @@
+package yarrek.app.page;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.List;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.access.AccessDeniedException;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ControllerAdvice;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+
+/** What every page needs, and what is shown when something is wrong. */
+@ControllerAdvice(annotations = Controller.class)
+@Order(Ordered.HIGHEST_PRECEDENCE + 1)
+class PageAdvice {
+    /** An entry of the rail. */
+    record Tab(String path, String label, String key) {}
+
+    private static final List<Tab> TABS = List.of(
+            new Tab("/", "Today", "t"),
+            new Tab("/jobs", "Jobs", "j"),
+            new Tab("/airspace", "Airspace", "a"),
+            new Tab("/fleet", "Fleet", "f"),
+            new Tab("/crew", "Crew", "c"),
+            new Tab("/papers", "Papers", "v"),
+            new Tab("/packs", "Packs", "p"),
+            new Tab("/flights", "Flights", "l"),
+            new Tab("/incidents", "Incidents", "i"),
+            new Tab("/rulebook", "Rulebook", "r"),
+            new Tab("/office", "Office", "o"));
+
+    @ModelAttribute
+    void common(Model model, HttpServletRequest request) {
+        String path = request.getRequestURI();
+        // approvals belong to jobs, and what is done in the background to the office
+        String home = path.startsWith("/approvals") ? "/jobs" : path.startsWith("/work") ? "/office" : path;
+        model.addAttribute("tabs", TABS);
+        model.addAttribute("path", path);
+        model.addAttribute(
+                "activeTab",
+                TABS.stream()
+                        .map(Tab::path)
+                        .filter(p -> p.equals("/") ? home.equals("/") : home.startsWith(p))
+                        .findFirst()
+                        .orElse(""));
+        if (request.getUserPrincipal() != null) {
+            model.addAttribute("viewer", Viewer.current());
+        }
+    }
+
+    @ExceptionHandler(NotFoundException.class)
+    @ResponseStatus(HttpStatus.NOT_FOUND)
+    String notFound(NotFoundException e, Model model, HttpServletRequest request) {
+        return trouble(model, request, "Not here", "There is nothing here: " + e.getMessage() + ".");
+    }
+
+    @ExceptionHandler(MethodArgumentTypeMismatchException.class)
+    @ResponseStatus(HttpStatus.NOT_FOUND)
+    String badAddress(MethodArgumentTypeMismatchException e, Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "Not here",
+                "That address is not one of ours: “" + e.getValue() + "” is no record's identity.");
+    }
+
+    @ExceptionHandler(AccessDeniedException.class)
+    @ResponseStatus(HttpStatus.FORBIDDEN)
+    String denied(Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "Not for this login",
+                "Your role does not allow this. Ask the operations manager if it should.");
+    }
+
+    @ExceptionHandler(MaxUploadSizeExceededException.class)
+    @ResponseStatus(HttpStatus.CONTENT_TOO_LARGE)
+    String tooLarge(Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "File too large",
+                "The file is larger than 100 MB and was not taken. Nothing was stored. Cut the log into single flights, or leave out columns that are not needed, and try again.");
+    }
+
+    private String trouble(Model model, HttpServletRequest request, String title, String message) {
+        common(model, request);
+        model.addAttribute("title", title);
+        model.addAttribute("message", message);
+        return "trouble";
+    }
+}

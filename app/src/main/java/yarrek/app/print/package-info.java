@@ -1,0 +1,2 @@
+/** Pages and pictures as PDF. */
+package yarrek.app.print;

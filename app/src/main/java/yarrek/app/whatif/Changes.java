@@ -1,0 +1,449 @@
+package yarrek.app.whatif;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.airspace.Sites;
+import yarrek.app.answers.Answers;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.jobs.JobDraft;
+import yarrek.app.jobs.JobJudging;
+import yarrek.app.jobs.Jobs;
+import yarrek.app.office.Office;
+import yarrek.app.page.NotFoundException;
+import yarrek.app.rulebook.OwnRules;
+import yarrek.app.rulebook.Rulebook;
+import yarrek.core.rulebook.Assessment;
+import yarrek.core.rulebook.Comparison;
+import yarrek.core.rulebook.FactDefinition;
+import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Facts;
+import yarrek.core.rulebook.Finding;
+import yarrek.core.rulebook.Remedies;
+import yarrek.core.rulebook.Rule;
+import yarrek.core.rulebook.RulePack;
+import yarrek.core.rulebook.Tally;
+import yarrek.core.rulebook.Verdict;
+import yarrek.core.rulebook.Vocabulary;
+import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.rules.RulePackReader;
+
+/** Looks ahead: judges what is not stored and says what would differ. Nothing here stores anything. */
+@Service
+public class Changes {
+    /** Jobs judged for a preview of a rule of the house. */
+    private static final int PREVIEW_DAYS = 365;
+
+    /** Open jobs of which the difference is told one by one. */
+
+    /**
+     * One thing changed about a job; what is null stays as planned.
+     *
+     * @param shiftMinutes added to both hours
+     * @param raiseM added to the greatest height
+     */
+    public record Tweak(
+            UUID buildId,
+            UUID pilotId,
+            Integer shiftMinutes,
+            Double raiseM,
+            String jurisdiction,
+            String fact,
+            String value) {}
+
+    /** What a tweak does: in words, and the findings that come, go and change. */
+    public record Look(String words, Comparison comparison, Tally before, Tally after) {}
+
+    /** Another pilot or build in the place of the planned one. */
+    public record Swap(String what, UUID id, String name, Tally after, List<String> clears, List<String> opens) {}
+
+    /** What would clear each finding. */
+    public record Clean(Map<Finding, List<Remedies.Change>> remedies, List<Swap> swaps) {}
+
+    /** What a rule would have said of past and planned jobs. */
+    public record Preview(Rule rule, int jobs, int flagged, int notKnown, int notApplicable, List<String> examples) {}
+
+    /** A rule that a version of a pack adds, drops or changes; either may be null. */
+    public record RuleChange(Rule before, Rule after, List<String> what) {
+        public Rule any() {
+            return after == null ? before : after;
+        }
+    }
+
+    /** An open job whose findings a version would change. */
+    public record JobChange(UUID id, String name, LocalDate firstDay, Comparison comparison) {}
+
+    /** What a version of a pack changes. */
+    public record PackChange(Rulebook.Version version, Rulebook.Version current, List<RuleChange> rules, int same) {}
+
+    /**
+     * What a version changes in a stretch of the open jobs, which are gone through in the order of their days.
+     *
+     * @param judged how many of the stretch the version's law concerns
+     * @param next where the next stretch begins; the number of open jobs when there is none
+     */
+    public record JobChanges(List<JobChange> jobs, int judged, int next, int open) {}
+
+    /** Jobs in one stretch: a second or two of work. */
+    private static final int STRETCH = 60;
+
+    private static final int READ_AT_ONCE = 250;
+
+    private final Jobs jobs;
+    private final JobJudging jobJudging;
+    private final Rulebook rulebook;
+    private final Fleet fleet;
+    private final Crew crew;
+    private final Sites sites;
+    private final Answers answers;
+    private final Office office;
+    private final Clock clock;
+
+    Changes(
+            Jobs jobs,
+            JobJudging jobJudging,
+            Rulebook rulebook,
+            Fleet fleet,
+            Crew crew,
+            Sites sites,
+            Answers answers,
+            Office office,
+            Clock clock) {
+        this.jobs = jobs;
+        this.jobJudging = jobJudging;
+        this.rulebook = rulebook;
+        this.fleet = fleet;
+        this.crew = crew;
+        this.sites = sites;
+        this.answers = answers;
+        this.office = office;
+        this.clock = clock;
+    }
+
+    private Assessment judge(Facts facts, OwnRules.Setting setting) {
+        return Assessment.of(facts, rulebook.packsFor(facts, setting));
+    }
+
+    // --- one fact of a job
+    // ---------------------------------------------------------------------------------------------
+
+    /**
+     * @throws IllegalArgumentException in words when a value is not understood or the height would be negative
+     */
+    @Transactional(readOnly = true)
+    public Look whatIf(UUID jobId, Tweak t) {
+        Jobs.JobView job = jobs.jobUnchecked(jobId);
+        JobDraft draft = job.draft();
+        List<String> words = new ArrayList<>();
+        JobDraft changed = tweaked(draft, t, words);
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Assessment before = judge(jobJudging.factsOf(jobId, draft), setting);
+        Facts facts = jobJudging.factsOf(jobId, changed);
+        if (t.jurisdiction() != null) {
+            facts = facts.toBuilder()
+                    .word("jurisdiction", t.jurisdiction(), "changed to see")
+                    .build();
+            words.add("flown under the law of " + t.jurisdiction());
+        }
+        if (t.fact() != null) {
+            FactDefinition d = Vocabulary.define(t.fact());
+            FactValue v = answers.read(d, t.value());
+            facts = facts.toBuilder().with(d.name(), v, "changed to see").build();
+            words.add(d.label() + ": " + v.show(d));
+        }
+        OwnRules.Setting after = changed.buildId() == null
+                ? setting
+                : new OwnRules.Setting(
+                        setting.siteId(),
+                        fleet.build(changed.buildId()).aircraft().model().id(),
+                        jobId);
+        Assessment then = judge(facts, after);
+        return new Look(
+                words.isEmpty() ? "nothing changed" : String.join(", ", words),
+                Comparison.of(before, then),
+                Tally.of(before.findings()),
+                Tally.of(then.findings()));
+    }
+
+    private JobDraft tweaked(JobDraft d, Tweak t, List<String> words) {
+        UUID build = d.buildId();
+        UUID pilot = d.pilotId();
+        LocalTime from = d.from();
+        LocalTime to = d.to();
+        Double height = d.heightM();
+        if (t.buildId() != null) {
+            Fleet.BuildView b = fleet.build(t.buildId());
+            build = b.id();
+            words.add("with " + b.aircraft().name() + ", " + b.name() + " ("
+                    + b.mass().mass() + ")");
+        }
+        if (t.pilotId() != null) {
+            pilot = t.pilotId();
+            words.add("flown by " + crew.person(pilot).name());
+        }
+        if (t.shiftMinutes() != null && t.shiftMinutes() != 0) {
+            from = from.plusMinutes(t.shiftMinutes());
+            to = to.plusMinutes(t.shiftMinutes());
+            words.add("from " + from + " to " + to);
+        }
+        if (t.raiseM() != null && t.raiseM() != 0) {
+            if (height == null) {
+                throw new IllegalArgumentException("the job states no height that could be changed");
+            }
+            height = height + t.raiseM();
+            if (height < 0) {
+                throw new IllegalArgumentException("that would be below the ground: " + height + " m");
+            }
+            words.add("at " + yarrek.core.units.Finite.format(height) + " m "
+                    + d.heightReference().words());
+        }
+        return with(d, build, pilot, from, to, height);
+    }
+
+    private static JobDraft with(JobDraft d, UUID build, UUID pilot, LocalTime from, LocalTime to, Double height) {
+        return d.with(new JobDraft.Anew(null, null, null, from, to, height, pilot, build));
+    }
+
+    /** The smallest single changes that clear each open finding, and what other pilots and builds would do. */
+    @Transactional(readOnly = true)
+    public Clean clean(UUID jobId) {
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Facts facts = jobJudging.factsOf(jobId, d);
+        List<RulePack> packs = rulebook.packsFor(facts, setting);
+        Assessment before = Assessment.of(facts, packs);
+        List<Swap> swaps = new ArrayList<>();
+        for (Crew.PersonView p : crew.all()) {
+            if (!p.id().equals(d.pilotId())) {
+                swaps.add(swap(
+                        "pilot",
+                        p.id(),
+                        p.name(),
+                        before,
+                        jobId,
+                        with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM()),
+                        setting));
+            }
+        }
+        for (Fleet.BuildView b : fleet.builds()) {
+            if (!b.id().equals(d.buildId())) {
+                swaps.add(swap(
+                        "build",
+                        b.id(),
+                        b.aircraft().name() + ", " + b.name(),
+                        before,
+                        jobId,
+                        with(d, b.id(), d.pilotId(), d.from(), d.to(), d.heightM()),
+                        new OwnRules.Setting(
+                                setting.siteId(), b.aircraft().model().id(), jobId)));
+            }
+        }
+        return new Clean(
+                Remedies.of(facts, packs, before),
+                swaps.stream()
+                        .filter(s -> !s.clears().isEmpty()
+                                && s.opens().size() <= s.clears().size())
+                        .sorted(java.util.Comparator.comparingInt(
+                                        (Swap s) -> s.after().law())
+                                .thenComparing(
+                                        s -> s.opens().size() - s.clears().size()))
+                        .limit(6)
+                        .toList());
+    }
+
+    private Swap swap(
+            String what, UUID id, String name, Assessment before, UUID jobId, JobDraft d, OwnRules.Setting setting) {
+        Assessment after = judge(jobJudging.factsOf(jobId, d), setting);
+        Comparison c = Comparison.of(before, after);
+        return new Swap(
+                what,
+                id,
+                name,
+                Tally.of(after.findings()),
+                c.vanish().stream().map(f -> f.rule().title()).toList(),
+                c.appear().stream()
+                        .map(f -> f.rule().title() + " (" + f.verdict().words() + ")")
+                        .toList());
+    }
+
+    // --- a rule of the operator's own
+    // ----------------------------------------------------------------------------------
+
+    /**
+     * What a rule would have said of the jobs of the last year and says of those planned.
+     *
+     * @throws BrokenFileException when the text is no rule
+     */
+    @Transactional(readOnly = true)
+    public Preview preview(String yaml, OwnRules.BoundTo boundTo, UUID boundId) throws BrokenFileException {
+        LocalDate today = today();
+        Rule rule = RulePackReader.rule(yaml, Optional.empty(), today);
+        int flagged = 0;
+        int notKnown = 0;
+        int notApplicable = 0;
+        List<String> examples = new ArrayList<>();
+        List<UUID> ids = jobJudging.idsBetween(today.minusDays(PREVIEW_DAYS), today.plusDays(PREVIEW_DAYS));
+        for (int at = 0; at < ids.size(); at += READ_AT_ONCE) {
+            JobJudging.Judged read = jobJudging.asTheyAre(ids.subList(at, Math.min(ids.size(), at + READ_AT_ONCE)));
+            for (JobJudging.Done d : read.jobs()) {
+                OwnRules.Setting s = read.sources().setting(d.draft().wanted(d.id()));
+                boolean bound = switch (boundTo) {
+                    case EVERYTHING -> true;
+                    case SITE -> Objects.equals(boundId, s.siteId());
+                    case MODEL -> Objects.equals(boundId, s.modelId());
+                    case JOB -> Objects.equals(boundId, d.id());
+                };
+                Finding f = bound ? rule.judge(d.facts()) : null;
+                if (f == null || f.verdict() == Verdict.NOT_APPLICABLE) {
+                    notApplicable++;
+                } else if (f.verdict() == Verdict.BREACHED) {
+                    flagged++;
+                    if (examples.size() < 5) {
+                        examples.add(d.draft().name() + ": " + f.says());
+                    }
+                } else if (f.verdict() == Verdict.NOT_KNOWN) {
+                    notKnown++;
+                }
+            }
+        }
+        return new Preview(rule, ids.size(), flagged, notKnown, notApplicable, examples);
+    }
+
+    private LocalDate today() {
+        return LocalDate.now(clock.withZone(office.operator().zone()));
+    }
+
+    // --- a version of the law
+    // ------------------------------------------------------------------------------------------
+
+    private Rulebook.Version version(UUID versionId) {
+        return rulebook.versions().stream()
+                .filter(v -> versionId.equals(v.id()))
+                .findFirst()
+                .orElseThrow(() -> new NotFoundException("version of a pack"));
+    }
+
+    /** What a version of a pack changes in rules, were it adopted from a day. */
+    @Transactional(readOnly = true)
+    public PackChange packChange(UUID versionId, LocalDate from) {
+        Rulebook.Version version = version(versionId);
+        Rulebook.Version current = rulebook.versions().stream()
+                .filter(v -> v.pack().id().equals(version.pack().id())
+                        && v.isAdopted()
+                        && !versionId.equals(v.id())
+                        && !v.adoptedFrom().isAfter(from))
+                .max(java.util.Comparator.comparing(Rulebook.Version::adoptedFrom))
+                .orElse(null);
+        List<RuleChange> rules = ruleChanges(
+                current == null ? List.of() : current.pack().rules(),
+                version.pack().rules());
+        int same = version.pack().rules().size()
+                - (int) rules.stream().filter(r -> r.after() != null).count();
+        return new PackChange(version, current, rules, same);
+    }
+
+    /** What a version of a pack changes in the findings of open jobs, were it adopted from a day, a stretch at a time. */
+    @Transactional(readOnly = true)
+    public JobChanges jobChanges(UUID versionId, LocalDate from, int at) {
+        Rulebook.Version version = version(versionId);
+        List<UUID> open = jobJudging.openIds();
+        int next = Math.min(open.size(), Math.max(0, at) + STRETCH);
+        List<JobChange> told = new ArrayList<>();
+        int judged = 0;
+        List<UUID> stretch = open.subList(Math.min(open.size(), Math.max(0, at)), next);
+        if (stretch.isEmpty()) {
+            return new JobChanges(told, 0, next, open.size());
+        }
+        JobJudging.Judged read = jobJudging.asTheyAre(stretch);
+        for (JobJudging.Done d : read.jobs()) {
+            JobDraft draft = d.draft();
+            if (draft.firstDay().isBefore(from)
+                    || !version.pack()
+                            .holdsIn(read.sources().sites().get(draft.siteId()).jurisdiction())) {
+                continue;
+            }
+            judged++;
+            Facts facts = d.facts();
+            OwnRules.Setting setting = read.sources().setting(draft.wanted(d.id()));
+            Comparison c = Comparison.of(
+                    judge(facts, setting), Assessment.of(facts, rulebook.packsWith(version.pack(), facts, setting)));
+            if (!c.isEmpty()) {
+                told.add(new JobChange(d.id(), draft.name(), draft.firstDay(), c));
+            }
+        }
+        return new JobChanges(told, judged, next, open.size());
+    }
+
+    private static List<RuleChange> ruleChanges(List<Rule> before, List<Rule> after) {
+        Map<String, Rule> was = byVersion(before);
+        Map<String, Rule> is = byVersion(after);
+        return Stream.concat(is.keySet().stream(), was.keySet().stream())
+                .distinct()
+                .map(k -> new RuleChange(was.get(k), is.get(k), what(was.get(k), is.get(k))))
+                .filter(c -> !c.what().isEmpty())
+                .toList();
+    }
+
+    private static Map<String, Rule> byVersion(List<Rule> rules) {
+        return rules.stream()
+                .collect(
+                        Collectors.toMap(r -> r.id() + " " + r.inForceFrom(), r -> r, (a, b) -> a, LinkedHashMap::new));
+    }
+
+    /** In which parts two versions of a rule differ, each in words. */
+    private static List<String> what(Rule a, Rule b) {
+        if (a == null) {
+            return List.of("new: " + b.requires().words());
+        }
+        if (b == null) {
+            return List.of("no longer there: " + a.requires().words());
+        }
+        List<String> what = new ArrayList<>();
+        differ(what, "requires", a.requires().words(), b.requires().words());
+        differ(what, "applies when", a.appliesWhen().when(), b.appliesWhen().when());
+        differ(what, "except when", a.exceptWhen().when(), b.exceptWhen().when());
+        differ(what, "weight", a.severity().toString(), b.severity().toString());
+        differ(
+                what,
+                "last day",
+                a.inForceThrough().toString(),
+                b.inForceThrough().toString());
+        differ(what, "title", a.title(), b.title());
+        differ(what, "source", a.source().citation(), b.source().citation());
+        differ(what, "question", a.source().ask(), b.source().ask());
+        differ(what, "remedy", a.remedy(), b.remedy());
+        return what;
+    }
+
+    private static void differ(List<String> into, String part, String a, String b) {
+        if (!a.equals(b)) {
+            into.add(part + ": “" + a + "” becomes “" + b + "”");
+        }
+    }
+
+    // --- which category
+    // ------------------------------------------------------------------------------------------------
+
+    /** Facts of a build, a pilot, a place and a purpose, without a job: by the hours of today. */
+    @Transactional(readOnly = true)
+    public Facts factsFor(UUID buildId, UUID pilotId, UUID siteId, String purpose) {
+        Sites.SiteView site = sites.site(siteId);
+        LocalDate today = LocalDate.now(clock.withZone(site.zone()));
+        return jobJudging.factsOf(
+                null,
+                JobDraft.sketch(
+                        siteId, today, LocalTime.of(11, 0), LocalTime.of(13, 0), purpose, null, pilotId, buildId));
+    }
+}
