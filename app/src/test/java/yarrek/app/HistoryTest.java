@@ -30,6 +30,7 @@ import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.Papers;
 import yarrek.core.rulebook.FactValue;
 
@@ -268,7 +269,7 @@ class HistoryTest extends RunningApp {
                 .filter(b -> b.id().equals(paper.toString()))
                 .findFirst()
                 .orElseThrow();
-        assertThat(binned.called()).isEqualTo("firstAid B-1");
+        assertThat(binned.called()).isEqualTo("first-aid course B-1");
         assertThat(history.takeBack("paper", paper.toString(), binned.revision()))
                 .isEqualTo("/papers/" + paper);
         assertThat(papers.of(List.of(person))).anyMatch(p -> p.id().equals(paper));
@@ -318,6 +319,38 @@ class HistoryTest extends RunningApp {
         long revision = history.of("paper", paper.toString()).entries().get(0).revision();
         assertThatThrownBy(() -> history.takeBack("paper", paper.toString(), revision))
                 .hasMessageContaining("more than 30 days ago");
+    }
+
+    @Test
+    void theHistoryOfALoginIsTheManagersAlone() {
+        String login = jdbc.sql("select id from app_user where login = 'pilot'")
+                .query(UUID.class)
+                .single()
+                .toString();
+        as("reader", () -> assertThatThrownBy(() -> history.of("login", login)).isInstanceOf(NotFoundException.class));
+        as("manager", () -> assertThat(history.of("login", login).entries()).isNotEmpty());
+    }
+
+    @Test
+    void whatIsUndoneElsewhereIsOnlyShown() {
+        String approval = jdbc.sql("select id from approval where sent_at is not null limit 1")
+                .query(UUID.class)
+                .single()
+                .toString();
+        History.Told told = history.of("approval", approval);
+        assertThat(told.undone()).isFalse();
+        assertThatThrownBy(() -> history.takeBack(
+                        "approval", approval, told.entries().get(0).revision()))
+                .hasMessageContaining("not taken back here");
+    }
+
+    @Test
+    void whatIsNoIdentityIsNotThere() {
+        assertThatThrownBy(() -> history.of("job", "abc")).isInstanceOf(NotFoundException.class);
+        assertThatThrownBy(() -> history.of("job", UUID.randomUUID().toString()))
+                .isInstanceOf(NotFoundException.class);
+        assertThatThrownBy(() -> history.of("moon", UUID.randomUUID().toString()))
+                .isInstanceOf(NotFoundException.class);
     }
 
     private int scansOf(UUID paper) {

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -53,12 +54,26 @@ public class Answers {
         }
     }
 
-    /** An answer as given. */
+    /** @param holdsTo for flying that begins until then; null: until it is taken back */
     public record Answer(
-            About about, UUID aboutId, String fact, String label, String shown, String saidBy, Instant saidAt) {}
+            About about,
+            UUID aboutId,
+            String fact,
+            String label,
+            String shown,
+            String saidBy,
+            Instant saidAt,
+            Instant holdsTo) {
+        /** Until when flying has to begin for it to hold, in the civil time of a place. */
+        public String until(ZoneId zone) {
+            return "for flying that begins by " + BY.format(holdsTo.atZone(zone));
+        }
+    }
 
     /** Something was said of this; what rests on it is judged again. */
     public record Said(About about, UUID aboutId) {}
+
+    private static final DateTimeFormatter BY = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.UK);
 
     private final EntityManager em;
     private final Clock clock;
@@ -200,7 +215,8 @@ public class Answers {
                                     d.label(),
                                     FactValue.of(d, a.value).show(d),
                                     a.saidBy,
-                                    a.saidAt);
+                                    a.saidAt,
+                                    holdsTo(a).orElse(null));
                         })
                         .toList();
     }

@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -130,6 +131,7 @@ public class Approvals {
                     firstDay,
                     lastDay,
                     state.isHeld(),
+                    decidedAt == null ? null : LocalDate.ofInstant(decidedAt, ZoneOffset.UTC),
                     reference,
                     granter,
                     terms,
@@ -560,7 +562,7 @@ public class Approvals {
             l.content = file;
         }
         if (kind == LetterKind.NUDGE) {
-            a.nudgedOn = at.atZone(java.time.ZoneOffset.UTC).toLocalDate();
+            a.nudgedOn = at.atZone(ZoneOffset.UTC).toLocalDate();
         }
         return letter;
     }

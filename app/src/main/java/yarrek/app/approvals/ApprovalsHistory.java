@@ -19,15 +19,14 @@ class ApprovalsHistory {
                 k -> "/approvals/kinds/" + k.code,
                 Map.of("yaml", "Text"),
                 Recorded.BOOKS,
+                true,
+                false,
                 k -> kinds.restored());
     }
 
     /** Its steps are taken back by further steps, each of them said to the granter: the history only shows them. */
     @Bean
     Recorded<ApprovalEntity> approvalRecorded() {
-        return Recorded.of("approval", "approval", ApprovalEntity.class, a -> a.title, a -> "/approvals/" + a.id, a -> {
-            throw new IllegalArgumentException(
-                    "a step of an approval is not taken back here: move it on, and say so to whom it went");
-        });
+        return Recorded.shown("approval", "approval", ApprovalEntity.class, a -> a.title, a -> "/approvals/" + a.id);
     }
 }

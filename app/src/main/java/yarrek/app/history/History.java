@@ -19,6 +19,7 @@ import org.hibernate.envers.query.AuditEntity;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 
 /**
  * What a record was at each change, by whom and when; a change taken back, a record fetched out of the bin. Only what one
@@ -56,8 +57,12 @@ public class History {
     /** One change of a record. */
     public record Entry(long revision, Instant at, String who, What what, List<Change> changes) {}
 
-    /** @param path where the record is shown; empty while it lies in the bin */
-    public record Told(String code, String id, String words, String called, String path, List<Entry> entries) {}
+    /**
+     * @param path where the record is shown; empty while it lies in the bin
+     * @param undone whether its changes are taken back here
+     */
+    public record Told(
+            String code, String id, String words, String called, String path, boolean undone, List<Entry> entries) {}
 
     /** A record that was taken away. */
     public record Binned(
@@ -82,12 +87,25 @@ public class History {
         this.kinds = kinds.stream().collect(Collectors.toMap(Recorded::code, Function.identity()));
     }
 
+    /** The kind of a code, where this viewer may see it. */
     private Recorded<?> kind(String code) {
         Recorded<?> kind = kinds.get(code);
-        if (kind == null) {
+        if (kind == null || !maySee(kind)) {
             throw new NotFoundException("history");
         }
         return kind;
+    }
+
+    private static boolean maySee(Recorded<?> kind) {
+        return !kind.confidential() || Viewer.found().map(Viewer::isManager).orElse(true);
+    }
+
+    private static Object key(Recorded<?> kind, String id) {
+        try {
+            return kind.id().apply(id);
+        } catch (IllegalArgumentException e) {
+            throw new NotFoundException(kind.words());
+        }
     }
 
     private AuditReader reader() {
@@ -115,7 +133,7 @@ public class History {
     }
 
     private <E> Told told(Recorded<E> kind, String id) {
-        List<State> states = states(kind, kind.id().apply(id));
+        List<State> states = states(kind, key(kind, id));
         if (states.isEmpty()) {
             throw new NotFoundException(kind.words());
         }
@@ -141,6 +159,7 @@ public class History {
                 kind.words(),
                 kind.called().apply(last),
                 there ? kind.path().apply(last) : "",
+                kind.undone(),
                 entries);
     }
 
@@ -156,7 +175,11 @@ public class History {
     }
 
     private <E> String takeBack(Recorded<E> kind, String id, long revision) {
-        Object key = kind.id().apply(id);
+        if (!kind.undone()) {
+            throw new IllegalArgumentException(
+                    "changes of this kind of record are not taken back here, but on its page");
+        }
+        Object key = key(kind, id);
         List<State> states = states(kind, key);
         int at = -1;
         for (int i = 0; i < states.size(); i++) {
@@ -203,6 +226,7 @@ public class History {
     @Transactional(readOnly = true)
     public List<Binned> bin() {
         return kinds.values().stream()
+                .filter(History::maySee)
                 .flatMap(k -> binned(k).stream())
                 .sorted(Comparator.comparing(Binned::at).reversed())
                 .toList();

@@ -17,6 +17,8 @@ import java.util.function.Function;
  * @param path where it is shown, from its identity
  * @param labels of fields whose name does not say it; the rest is called after its name
  * @param hidden fields that only keep the books
+ * @param undone whether its changes are taken back here
+ * @param confidential whether only the manager may see it
  * @param restored told of a record when a change of it was taken back, so that what rests on it follows
  */
 public record Recorded<E>(
@@ -28,6 +30,8 @@ public record Recorded<E>(
         Function<E, String> path,
         Map<String, String> labels,
         Set<String> hidden,
+        boolean undone,
+        boolean confidential,
         Consumer<E> restored) {
     /** Fields that only say who entered it last, which the history says itself. */
     public static final Set<String> BOOKS = Set.of(
@@ -50,11 +54,24 @@ public record Recorded<E>(
             Function<E, String> called,
             Function<E, String> path,
             Consumer<E> restored) {
-        return new Recorded<>(code, words, type, UUID::fromString, called, path, Map.of(), BOOKS, restored);
+        return new Recorded<>(
+                code, words, type, UUID::fromString, called, path, Map.of(), BOOKS, true, false, restored);
+    }
+
+    /** A kind of record whose changes are undone elsewhere: its history is only shown. */
+    public static <E> Recorded<E> shown(
+            String code, String words, Class<E> type, Function<E, String> called, Function<E, String> path) {
+        return new Recorded<>(
+                code, words, type, UUID::fromString, called, path, Map.of(), BOOKS, false, false, x -> {});
+    }
+
+    /** The same for the manager's eyes alone. */
+    public Recorded<E> forTheManager() {
+        return new Recorded<>(code, words, type, id, called, path, labels, hidden, undone, true, restored);
     }
 
     /** The same with labels of fields whose name does not say it. */
     public Recorded<E> labelled(Map<String, String> more) {
-        return new Recorded<>(code, words, type, id, called, path, more, hidden, restored);
+        return new Recorded<>(code, words, type, id, called, path, more, hidden, undone, confidential, restored);
     }
 }

@@ -15,6 +15,7 @@ class OfficeHistory {
 
     @Bean
     Recorded<AppUser> loginRecorded() {
-        return Recorded.of("login", "login", AppUser.class, u -> u.name, u -> "/office", u -> {});
+        return Recorded.of("login", "login", AppUser.class, u -> u.name, u -> "/office", u -> {})
+                .forTheManager();
     }
 }

@@ -244,6 +244,11 @@ public class Papers {
         return p.id;
     }
 
+    /** What people call it: its kind and number. */
+    String called(PaperEntity p) {
+        return (kindWords().getOrDefault(p.kind, p.kind) + " " + p.number).strip();
+    }
+
     /** Has what rests on a changed paper follow. */
     void restored(PaperEntity p) {
         every.changed();

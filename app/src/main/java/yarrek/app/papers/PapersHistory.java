@@ -11,12 +11,7 @@ class PapersHistory {
     @Bean
     Recorded<PaperEntity> paperRecorded(Papers papers) {
         return Recorded.of(
-                        "paper",
-                        "paper",
-                        PaperEntity.class,
-                        p -> (p.kind + " " + p.number).strip(),
-                        p -> "/papers/" + p.id,
-                        papers::restored)
+                        "paper", "paper", PaperEntity.class, papers::called, p -> "/papers/" + p.id, papers::restored)
                 .labelled(
                         Map.of("amountSdr", "Cover per accident, SDR", "holderKind", "Held by", "holderId", "Holder"));
     }
@@ -38,6 +33,8 @@ class PapersHistory {
                 k -> "/papers/kinds/edit/" + k.code,
                 Map.of("words", "Name"),
                 Recorded.BOOKS,
+                true,
+                false,
                 papers::restored);
     }
 }

@@ -18,6 +18,7 @@ import yarrek.core.time.TimeWindow;
  * @param kindCode also when the kind is no longer on file, and {@code kind} is empty
  * @param zoneId the zone that it is for; null for none
  * @param held whether it is granted
+ * @param grantedOn null before it is, and where that was not kept
  * @param terms as granted
  * @param conditions in the granter's words, one a line; empty for none
  * @param paperId the paper it is on; null before it is granted
@@ -31,6 +32,7 @@ public record ApprovalOnFile(
         LocalDate firstDay,
         LocalDate lastDay,
         boolean held,
+        LocalDate grantedOn,
         String reference,
         String granter,
         Terms terms,

@@ -3,6 +3,7 @@ package yarrek.core.judging;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -44,6 +45,10 @@ final class TermRules {
         if (limiting.isEmpty()) {
             return rules;
         }
+        LocalDate read = limiting.stream()
+                .map(TermRules::read)
+                .max(Comparator.naturalOrder())
+                .orElseThrow();
         String cite = "approvals " + cut(ApprovalOnFile.numbers(limiting), LONGEST_CITATION);
         if (limits(limiting, Cover.Dimension.AREA)) {
             rules.add(rule(
@@ -52,6 +57,7 @@ final class TermRules {
                     "place",
                     atMost("approval.outsideM", SLIVER),
                     cite,
+                    read,
                     "Fly inside it, or have the approval amended."));
         }
         if (limits(limiting, Cover.Dimension.TIME)) {
@@ -61,6 +67,7 @@ final class TermRules {
                     "time",
                     atMost("approval.outsideMinutes", SLIVER),
                     cite,
+                    read,
                     "Fly within them, or have the approval amended."));
         }
         if (limits(limiting, Cover.Dimension.AIRCRAFT)) {
@@ -70,6 +77,7 @@ final class TermRules {
                     "aircraft",
                     new YesNoIs("approval.aircraftNamed", true),
                     cite,
+                    read,
                     "Fly one that is named, or have this one added."));
         }
         if (limits(limiting, Cover.Dimension.PILOTS)) {
@@ -79,6 +87,7 @@ final class TermRules {
                     "people",
                     new YesNoIs("approval.pilotNamed", true),
                     cite,
+                    read,
                     "Have one fly who is named, or have this one added."));
         }
         return rules;
@@ -96,6 +105,7 @@ final class TermRules {
                     last,
                     atMost("heightAboveGroundM", a.terms().ceilingM()),
                     cite,
+                    read(a),
                     "Stay at or below it, or have the approval amended."));
         }
         int n = 0;
@@ -110,9 +120,15 @@ final class TermRules {
                         last,
                         new Duty(line.strip(), 0, ChronoUnit.DAYS, "occurrence.awareAt"),
                         cite,
+                        read(a),
                         "Keep it; it is part of what was granted."));
             }
         }
+    }
+
+    /** The day from which its terms are as they stand: that of the grant, or where it was not kept, its first day. */
+    private static LocalDate read(ApprovalOnFile a) {
+        return a.grantedOn() == null ? a.firstDay() : a.grantedOn();
     }
 
     private static String stem(UUID id) {
@@ -128,8 +144,9 @@ final class TermRules {
         return new QuantityWithin(fact, Bound.AT_MOST, new Limit.Constant(limit));
     }
 
-    private static Rule rule(String id, String title, String phase, Requirement requires, String cite, String remedy) {
-        return rule(id, title, phase, LocalDate.EPOCH, Optional.empty(), requires, cite, remedy);
+    private static Rule rule(
+            String id, String title, String phase, Requirement requires, String cite, LocalDate read, String remedy) {
+        return rule(id, title, phase, LocalDate.EPOCH, Optional.empty(), requires, cite, read, remedy);
     }
 
     private static Rule rule(
@@ -140,6 +157,7 @@ final class TermRules {
             Optional<LocalDate> through,
             Requirement requires,
             String cite,
+            LocalDate read,
             String remedy) {
         return new Rule(
                 id,
@@ -153,7 +171,7 @@ final class TermRules {
                 requires,
                 Severity.STOP,
                 remedy,
-                new Source(cite, from, "high", "", ""),
+                new Source(cite, read, "high", "", ""),
                 Rule.Scope.BOTH,
                 false,
                 phase,

@@ -3,6 +3,7 @@ package yarrek.core.rulebook;
 import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.Set;
 import yarrek.core.units.Finite;
@@ -85,15 +86,19 @@ public record FactDefinition(
      *
      * @param place its place among the questions, the least first
      * @param hint what a planner should know, or an example; may be empty
-     * @param least in the unit of the fact, for quantities
+     * @param least in the unit of the fact, for quantities; {@code most} alike
      */
-    public record InPlan(int place, String group, String label, String hint, double least, double most) {
+    public record InPlan(
+            int place, String group, String label, String hint, OptionalDouble least, OptionalDouble most) {
         /** Why a planned value cannot be; empty when it can. */
         public Optional<String> wrong(FactValue v, String unit) {
-            boolean within = !(v instanceof FactValue.Quantity q) || (q.value() >= least && q.value() <= most);
-            return within
+            if (!(v instanceof FactValue.Quantity q) || least.isEmpty() || most.isEmpty()) {
+                return Optional.empty();
+            }
+            return q.value() >= least.getAsDouble() && q.value() <= most.getAsDouble()
                     ? Optional.empty()
-                    : Optional.of("must be from " + Finite.format(least) + " to " + Finite.format(most) + " " + unit);
+                    : Optional.of("must be from " + Finite.format(least.getAsDouble()) + " to "
+                            + Finite.format(most.getAsDouble()) + " " + unit);
         }
     }
 

@@ -84,7 +84,7 @@ public record HoldsPaper(
         }
         Set<String> gaps = new LinkedHashSet<>();
         List<PaperHeld> settled =
-                fitting.stream().filter(HoldsPaper::endSettled).toList();
+                fitting.stream().filter(PaperHeld::isEndSettled).toList();
         boolean doubtful = false;
         boolean lastDay = false;
         for (TimeWindow w : facts.windows()) {
@@ -172,10 +172,6 @@ public record HoldsPaper(
     @Override
     public List<HoldsPaper> papers() {
         return List.of(this);
-    }
-
-    private static boolean endSettled(PaperHeld p) {
-        return p.endKnown() || p.validity().validThrough().isPresent();
     }
 
     @Override

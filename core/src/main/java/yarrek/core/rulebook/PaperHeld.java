@@ -18,6 +18,11 @@ public record PaperHeld(
         String jurisdiction,
         Validity validity,
         boolean endKnown) {
+    /** Whether it is known when it ends, or that it does not. */
+    boolean isEndSettled() {
+        return endKnown || validity.validThrough().isPresent();
+    }
+
     /** The same, as somebody else's. */
     public PaperHeld of(String otherRole) {
         return new PaperHeld(kind, level, otherRole, number, jurisdiction, validity, endKnown);

@@ -72,13 +72,17 @@ public final class PaperKinds {
         }
     }
 
-    /** The levels in force; several kinds may each add theirs. */
+    /** The levels in force; several kinds may each add theirs, and one whose end is not known leaves the list open. */
     private static void words(
             Facts.Builder b, String fact, List<PaperHeld> its, List<TimeWindow> windows, String source) {
-        Set<String> levels = its.stream()
-                .filter(p -> windows.stream().allMatch(w -> p.validity().covers(w)))
-                .flatMap(p -> p.level().stream())
-                .collect(Collectors.toCollection(TreeSet::new));
+        List<PaperHeld> inForce =
+                its.stream().filter(p -> covers(List.of(p), windows)).toList();
+        if (!inForce.stream().allMatch(PaperHeld::isEndSettled)) {
+            b.without(fact);
+            return;
+        }
+        Set<String> levels =
+                inForce.stream().flatMap(p -> p.level().stream()).collect(Collectors.toCollection(TreeSet::new));
         b.build()
                 .get(fact)
                 .filter(k -> k.source().startsWith(ON_FILE))
@@ -86,23 +90,29 @@ public final class PaperKinds {
         b.with(fact, new FactValue.Words(levels), ON_FILE + source);
     }
 
-    /** Yes by any kind that is in force; no only where a kind says so and no other is in force. */
+    /**
+     * Yes by any kind that is in force; no only where a kind says so and no other is in force. What is in force only if its
+     * end, which is not known, has not come settles neither.
+     */
     private static void yesNo(
             Facts.Builder b, PaperKind k, List<PaperHeld> its, List<TimeWindow> windows, String source) {
         String fact = k.settles().orElseThrow();
-        boolean covered = !its.isEmpty()
-                && windows.stream()
-                        .allMatch(w -> its.stream().anyMatch(p -> p.validity().covers(w)));
         boolean byAnother = b.build()
                 .get(fact)
                 .filter(known ->
                         known.source().startsWith(ON_FILE) && known.value().equals(new FactValue.YesNo(true)))
                 .isPresent();
-        if (covered) {
+        if (covers(its.stream().filter(PaperHeld::isEndSettled).toList(), windows)) {
             b.yesNo(fact, true, ON_FILE + source);
-        } else if (k.noneIsNo() && !byAnother) {
+        } else if (k.noneIsNo() && !byAnother && !covers(its, windows)) {
             b.yesNo(fact, false, its.isEmpty() ? "no " + source + " on file" : source + ", not in force for all of it");
         }
+    }
+
+    private static boolean covers(List<PaperHeld> held, List<TimeWindow> windows) {
+        return !held.isEmpty()
+                && windows.stream()
+                        .allMatch(w -> held.stream().anyMatch(p -> p.validity().covers(w)));
     }
 
     /** Papers that a rule wants for the sake of a fact which they settle. */

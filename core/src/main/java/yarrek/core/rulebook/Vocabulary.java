@@ -13,6 +13,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.Set;
 
@@ -70,13 +71,12 @@ public final class Vocabulary {
             return Optional.empty();
         }
         String[] p = text.split("; ?", -1);
-        return Optional.of(new FactDefinition.InPlan(
-                Integer.parseInt(p[0]),
-                p[1],
-                p[2],
-                p[3],
-                p[4].isEmpty() ? Double.NEGATIVE_INFINITY : Double.parseDouble(p[4]),
-                p[5].isEmpty() ? Double.POSITIVE_INFINITY : Double.parseDouble(p[5])));
+        return Optional.of(
+                new FactDefinition.InPlan(Integer.parseInt(p[0]), p[1], p[2], p[3], bound(p[4]), bound(p[5])));
+    }
+
+    private static OptionalDouble bound(String text) {
+        return text.isEmpty() ? OptionalDouble.empty() : OptionalDouble.of(Double.parseDouble(text));
     }
 
     /** Facts that the form of a plan asks, in its order. */

@@ -69,6 +69,7 @@ class GrantedTest {
                 DAY,
                 DAY.plusDays(1),
                 held,
+                held ? DAY : null,
                 "R-" + kind.code(),
                 "the tower",
                 terms,

@@ -28,6 +28,7 @@ class TermRulesTest {
                 DAY,
                 DAY.plusDays(2),
                 held,
+                held ? DAY.minusDays(20) : null,
                 "TAR-2290",
                 "the tower",
                 terms,
@@ -68,6 +69,7 @@ class TermRulesTest {
         assertThat(ceiling.requires().words()).isEqualTo("Height above ground at most 50 m");
         assertThat(ceiling.layer()).isEqualTo(Layer.APPROVAL);
         assertThat(ceiling.source().citation()).isEqualTo("approval TAR-2290 of the tower");
+        assertThat(rules).allMatch(r -> r.source().readOn().equals(DAY.minusDays(20)));
         assertThat(ceiling.inForceOn(DAY)).isTrue();
         assertThat(ceiling.inForceOn(DAY.plusDays(2))).isTrue();
         assertThat(ceiling.inForceOn(DAY.minusDays(1))).isFalse();

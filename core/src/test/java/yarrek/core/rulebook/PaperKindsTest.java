@@ -55,6 +55,45 @@ class PaperKindsTest {
         assertThat(yesNo(f, fact)).isEqualTo(Optional.ofNullable(settles));
     }
 
+    /** A paper of which nobody has said when it ends is neither in force for certain nor missing. */
+    @Test
+    void anEndThatIsNotKnownSettlesNothing() {
+        for (String fact : List.of("marked", "airworthinessCertificate")) {
+            String kind = fact.equals("marked") ? "markOnAircraft" : fact;
+            PaperHeld open = new PaperHeld(
+                    kind,
+                    Optional.empty(),
+                    "aircraft",
+                    "N-1",
+                    "",
+                    new Validity(Optional.of(DAY.minusDays(9)), Optional.empty(), ZoneOffset.UTC),
+                    false);
+            assertThat(settled(SomePapers.KINDS, KNOWN, open).get(fact)).isEmpty();
+            PaperHeld without = new PaperHeld(kind, Optional.empty(), "aircraft", "N-1", "", open.validity(), true);
+            assertThat(yesNo(settled(SomePapers.KINDS, KNOWN, without), fact)).contains(true);
+            PaperHeld later = new PaperHeld(
+                    kind,
+                    Optional.empty(),
+                    "aircraft",
+                    "N-1",
+                    "",
+                    new Validity(Optional.of(DAY.plusDays(1)), Optional.empty(), ZoneOffset.UTC),
+                    false);
+            assertThat(yesNo(settled(SomePapers.KINDS, KNOWN, later), fact))
+                    .isEqualTo(fact.equals("marked") ? Optional.of(false) : Optional.empty());
+        }
+        PaperHeld declared = new PaperHeld(
+                "modelDeclaration",
+                Optional.of("nearPeople"),
+                "aircraft",
+                "N-1",
+                "EU",
+                new Validity(Optional.empty(), Optional.empty(), ZoneOffset.UTC),
+                false);
+        assertThat(settled(SomePapers.KINDS, KNOWN, declared).get("modelDeclarations"))
+                .isEmpty();
+    }
+
     @Test
     void nothingFollowsForSomebodyWhoIsNotKnown() {
         Facts f = settled(SomePapers.KINDS, Map.of());
