@@ -184,6 +184,18 @@ class HistoryTest extends RunningApp {
     }
 
     @Test
+    void whatWasThereBeforeTheHistorySaysSoAndNamesNobody() {
+        UUID job = aJob();
+        jdbc.sql("update job_aud set rev = 1 where id = ?").param(job).update();
+        assertThat(entries(job)).singleElement().satisfies(e -> {
+            assertThat(e.what()).isEqualTo(History.What.BEGAN);
+            assertThat(e.who()).isEmpty();
+            assertThat(e.first()).isTrue();
+        });
+        forget(job);
+    }
+
+    @Test
     void judgingAgainIsNoChangeOfAJob() {
         UUID job = aJob();
         int before = entries(job).size();

@@ -35,6 +35,8 @@ public class History {
 
     /** What happened to a record. */
     public enum What {
+        /** Nobody knows who made it: it was there when the history began. */
+        BEGAN("as it stood when the history began"),
         MADE("made"),
         CHANGED("changed"),
         TAKEN_AWAY("taken away");
@@ -49,13 +51,21 @@ public class History {
             return words;
         }
 
-        private static What of(RevisionType t) {
-            return t == RevisionType.ADD ? MADE : t == RevisionType.MOD ? CHANGED : TAKEN_AWAY;
+        private static What of(State s) {
+            RevisionType t = s.type();
+            return s.revision().isBeginning()
+                    ? BEGAN
+                    : t == RevisionType.ADD ? MADE : t == RevisionType.MOD ? CHANGED : TAKEN_AWAY;
         }
     }
 
-    /** One change of a record. */
-    public record Entry(long revision, Instant at, String who, What what, List<Change> changes) {}
+    /** One change of a record; who is empty where nobody knows. */
+    public record Entry(long revision, Instant at, String who, What what, List<Change> changes) {
+        /** Whether nothing was before it. */
+        public boolean first() {
+            return what == What.MADE || what == What.BEGAN;
+        }
+    }
 
     /**
      * @param path where the record is shown; empty while it lies in the bin
@@ -145,8 +155,8 @@ public class History {
             entries.add(new Entry(
                     s.revision().id,
                     s.revision().at,
-                    s.revision().who,
-                    What.of(s.type()),
+                    s.revision().isBeginning() ? "" : s.revision().who,
+                    What.of(s),
                     Fields.changes(before, after)));
             before = after;
         }

@@ -27,6 +27,11 @@ class Revision {
 
     String who;
 
+    /** Whether it is the first, in which everything stands that was there before there was a history. */
+    boolean isBeginning() {
+        return id == 1;
+    }
+
     /** Takes down who is signed in; what happens by itself is the program's. */
     static final class ByWhom implements RevisionListener {
         @Override
