@@ -83,7 +83,7 @@
       });
     clearTimeout(list);
     list = setTimeout(function () {
-      htmx.ajax("GET", "/airspace/in-sight?" + q, { target: listed, swap: "innerHTML" });
+      htmx.ajax("GET", "/airspace/in-sight?" + q, { source: listed, target: listed, swap: "innerHTML" });
     }, 250);
   }
   map.on("moveend", look);

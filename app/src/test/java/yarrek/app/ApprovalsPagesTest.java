@@ -33,9 +33,11 @@ class ApprovalsPagesTest extends BrowserTest {
         page.click("text=the chain in time, what if, other aircraft and days");
         assertThat(page.locator(".chain")).isVisible();
         assertThat(page.locator("main")).containsText("Too late at worst");
+        assertThat(page.getByText("trying each…")).hasCount(0); // nothing moves under the pointer any more
         page.selectOption("#w-step", "zoneEU@TAR-AD#3");
         page.fill("#w-lead", "90");
         page.click("button:has-text('Look')");
+        page.waitForURL("**lead=90**");
         assertThat(page.locator(".note")).containsText("Changed to see; nothing was stored");
         assertThat(page.locator(".figures")).containsText("2 of 6");
         assertThat(page.locator("text=With this aircraft")).isVisible();

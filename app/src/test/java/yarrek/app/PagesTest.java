@@ -368,7 +368,8 @@ class PagesTest extends BrowserTest {
                     : axe.analyze();
             assertThat(results.getViolations().stream()
                             .map(v -> path + ": " + v.getId() + " "
-                                    + v.getNodes().get(0).getHtml())
+                                    + v.getNodes().get(0).getHtml() + " "
+                                    + v.getNodes().get(0).getAny())
                             .toList())
                     .isEmpty();
         }

@@ -3,13 +3,17 @@ package yarrek.app;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.SelectOption;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -241,6 +245,25 @@ class SitePagesTest extends BrowserTest {
         assertThat(page.locator("#in-sight")).containsText("No zone on file is in sight");
         jdbc.sql("delete from zone_source where name like 'notices%'").update();
         changedByAnotherNode(jdbc, "zones");
+    }
+
+    @Test
+    void thePageStaysReadableWhileTheMapFetchesItsList() throws Exception {
+        signIn("manager");
+        CompletableFuture<Route> heldBack = new CompletableFuture<>();
+        page.route("**/airspace/in-sight*", heldBack::complete);
+        page.navigate(address("/airspace"));
+        page.waitForCondition(heldBack::isDone);
+        assertThat(page.locator(".htmx-request")).hasCount(1);
+        assertThat(page.locator("body.htmx-request")).hasCount(0);
+        assertThat(new AxeBuilder(page)
+                        .setLegacyMode(true)
+                        .withRules(List.of("color-contrast"))
+                        .analyze()
+                        .getViolations())
+                .isEmpty();
+        heldBack.get().resume();
+        assertThat(page.locator(".htmx-request")).hasCount(0);
     }
 
     @Test
