@@ -421,4 +421,67 @@ class ApiTest extends RunningApp {
         }
         throw new AssertionError("no finding of " + rule);
     }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "pack-models",
+                "models",
+                "aircraft",
+                "packs",
+                "accessories",
+                "builds",
+                "crew",
+                "papers",
+                "sites",
+                "site-things",
+                "directory",
+                "jobs"
+            })
+    void aRegisterHandedOutComesInAgainAsItIs(String register) throws Exception {
+        String records = get("/api/v1/registers/" + register, manager).body();
+        assertThat(JsonMapper.shared().readTree(records)).isNotEmpty();
+        HttpResponse<String> looked = post("/api/v1/registers/" + register + "?look=true", records);
+        assertThat(looked.statusCode()).as(looked.body()).isEqualTo(200);
+        assertThat(JsonMapper.shared().readTree(looked.body()).valueStream())
+                .allSatisfy(l -> assertThat(l.path("outcome").asString())
+                        .as(l.toString())
+                        .isEqualTo("SAME"));
+    }
+
+    @Test
+    void whatIsAskedOfAPlanIsSaidByTheApiToo() throws Exception {
+        String job = """
+                [{"name": "Levels by wire", "siteId": "Field edge", "firstDay": "2027-03-14", "from": "9:30", "to": "11:00",
+                  "heightReference": "GROUND", "height": "200 ft", "sight": "VLOS", "weather.windMps": "12 kn"}]""";
+        HttpResponse<String> stored = post("/api/v1/registers/jobs", job);
+        assertThat(stored.statusCode()).as(stored.body()).isEqualTo(200);
+        assertThat(stored.body()).contains("\"outcome\":\"NEW\"");
+        JsonNode back = JsonMapper.shared()
+                .readTree(get("/api/v1/registers/jobs", manager).body())
+                .valueStream()
+                .filter(j -> j.path("name").asString().equals("Levels by wire"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(back.path("sight").asString()).isEqualTo("VLOS");
+        assertThat(back.path("height").asString()).isEqualTo("60.96 m");
+        String later = "[{\"name\": \"Levels by wire\", \"assembly\": \"no\"}]";
+        assertThat(post("/api/v1/registers/jobs", later).body()).contains("\"outcome\":\"CHANGED\"");
+        assertThat(post("/api/v1/registers/jobs", later).body()).contains("\"outcome\":\"SAME\"");
+        jdbc.sql("update job set state = 'CANCELLED' where name = 'Levels by wire'")
+                .update();
+    }
+
+    @Test
+    void oneWrongRecordKeepsAllOfThemOut() throws Exception {
+        HttpResponse<String> answer = post("/api/v1/registers/crew", """
+                [{"name": "Somebody New", "bornOn": "1990-02-03"}, {"name": "Nobody Yet", "bornOn": "2990-02-03"}]""");
+        assertThat(answer.statusCode()).isEqualTo(422);
+        assertThat(answer.body()).contains("that day is still to come");
+        assertThat(get("/api/v1/registers/crew", manager).body()).doesNotContain("Somebody New");
+        HttpResponse<String> field = post("/api/v1/registers/crew", "[{\"name\": \"X\", \"born\": \"1990-02-03\"}]");
+        assertThat(field.statusCode()).isEqualTo(422);
+        assertThat(field.body()).contains("“born” is no field of crew").contains("bornOn");
+        assertThat(get("/api/v1/registers/nothing", manager).statusCode()).isEqualTo(404);
+    }
 }

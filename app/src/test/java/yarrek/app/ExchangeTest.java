@@ -20,7 +20,7 @@ class ExchangeTest extends BrowserTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"pack-models", "models", "aircraft", "packs", "accessories", "crew", "papers"})
+    @ValueSource(strings = {"models", "papers", "sites", "jobs"})
     void whatIsHandedOutComesInAgainAsItIs(String register) {
         signIn("manager");
         for (String format : new String[] {".csv", ".xlsx"}) {
@@ -74,6 +74,28 @@ class ExchangeTest extends BrowserTest {
                 .isOne();
         jdbc.sql("delete from aircraft where serial like 'SM-%'").update();
         changedByAnotherNode(jdbc, "aircraft names");
+    }
+
+    @Test
+    void jobsArePlannedFromATableOfTheirQuestions() {
+        signIn("manager");
+        hand("jobs", "spring.csv", """
+                Name;Site;First day;From;To;Build;Pilot in command;Purpose;Observer;Height counts from;Assembly
+                Levels in March;Field edge;14 Mar 2027;9:30;11:00;Bracken, standard;Hanne Loxby;work;;the ground below;no
+                Levels in May;Field edge;14 May 2027;9:30;11:00;Bracken, tall;Hanne Loxby;work;;the ground below;perhaps
+                """.getBytes(StandardCharsets.UTF_8));
+        assertThat(page.locator("main")).containsText("1 new, 0 change a record, 0 are as they are, 1 cannot be");
+        assertThat(page.locator("tr:has-text('Levels in May')").last()).containsText("not among the choices");
+        page.check("[name=leaveOut]");
+        page.click("button:has-text('Bring in 1 row')");
+        assertThat(page.locator(".note").first()).containsText("1 new");
+        page.navigate(address("/jobs/" + id("select id from job where name = 'Levels in March'")));
+        assertThat(page.locator("main")).containsText("Bracken");
+        assertThat(page.locator("#findings")).isVisible();
+        page.navigate(page.url() + "/edit");
+        assertThat(page.locator("[name=assembly]")).hasValue("no");
+        jdbc.sql("update job set state = 'CANCELLED' where name = 'Levels in March'")
+                .update();
     }
 
     @Test

@@ -172,8 +172,13 @@ public class Directory {
     // --- form --------------------------------------------------------------------------------------------------------
 
     static Form form(String title, String action) {
-        return new Form(title, action, "/airspace/directory")
-                .text("name", "Name", "such as Tarrow tower")
+        Form form = new Form(title, action, "/airspace/directory");
+        fields(form);
+        return form;
+    }
+
+    static void fields(Form form) {
+        form.text("name", "Name", "such as Tarrow tower")
                 .select(
                         "role",
                         "Called for",

@@ -29,8 +29,13 @@ final class SiteForm {
     private SiteForm() {}
 
     static Form of(String title, String action, String back, Map<String, String> places) {
-        return new Form(title, action, back)
-                .group("Place")
+        Form form = new Form(title, action, back);
+        fields(form, places);
+        return form;
+    }
+
+    static void fields(Form form, Map<String, String> places) {
+        form.group("Place")
                 .text("name", "Name", "")
                 .text("launch", "Launch point", "in degrees, degrees and minutes, or degrees minutes seconds")
                 .select(
@@ -227,7 +232,7 @@ final class SiteForm {
         }
     }
 
-    private static List<Sites.Feature> features(Form form, List<Row> rows) {
+    static List<Sites.Feature> features(Form form, List<Row> rows) {
         List<Sites.Feature> features = new ArrayList<>();
         List<String> wrong = new ArrayList<>();
         if (rows.size() > MOST_FEATURES) {

@@ -142,6 +142,27 @@ public class Sites {
             List<Feature> features,
             Particulars particulars,
             String notes) {
+        /** The same place with other things on it. */
+        SiteView with(List<Feature> things) {
+            return new SiteView(
+                    id,
+                    version,
+                    name,
+                    launch,
+                    area,
+                    jurisdiction,
+                    zone,
+                    elevationM,
+                    reliefM,
+                    bufferM,
+                    terrain,
+                    builtUpDistanceM,
+                    overWater,
+                    things,
+                    particulars,
+                    notes);
+        }
+
         /** As judging sees it. */
         public Place place() {
             return new Place(

@@ -3,6 +3,7 @@ package yarrek.app.exchange;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -17,13 +18,14 @@ import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.Register;
 import yarrek.app.forms.TypedInput;
 import yarrek.formats.table.Table;
 
 /** One table against one register: which column is which, and what each row would do. Stores nothing. */
-final class Bringing<V> {
+public final class Bringing<V> {
     /** What a row would do. */
     enum Outcome {
         WRONG("cannot be brought in"),
@@ -43,9 +45,9 @@ final class Bringing<V> {
     }
 
     /** @param column as the file names it; empty when the file has none for the field */
-    record Problem(String column, String field, String value, String message) {}
+    public record Problem(String column, String field, String value, String message) {}
 
-    record Change(String field, String before, String after) {}
+    public record Change(String field, String before, String after) {}
 
     /** @param saving stores the row; null unless it is new or changes */
     record RowPlan(
@@ -155,7 +157,12 @@ final class Bringing<V> {
     }
 
     private static String shown(Form.Field f, List<String> values) {
-        return values.stream().filter(v -> !v.isEmpty()).map(v -> label(f, v)).collect(Collectors.joining("; "));
+        List<String> order = f.options().stream().map(Form.Option::value).toList();
+        return values.stream()
+                .filter(v -> !v.isEmpty())
+                .sorted(Comparator.comparing(order::indexOf))
+                .map(v -> label(f, v))
+                .collect(Collectors.joining("; "));
     }
 
     private static String label(Form.Field f, String value) {
@@ -167,6 +174,19 @@ final class Bringing<V> {
     }
 
     // --- columns -----------------------------------------------------------------------------------------------------
+
+    /**
+     * The fields of columns that bear their names.
+     *
+     * @throws IllegalArgumentException naming the first that is no field
+     */
+    List<String> exactly(List<String> columns) {
+        columns.stream().filter(c -> !headers.containsKey(c)).findFirst().ifPresent(c -> {
+            throw new IllegalArgumentException("“" + c + "” is no field of " + register.title() + "; they are "
+                    + String.join(", ", headers.keySet()));
+        });
+        return columns;
+    }
 
     /** The field each column probably is; empty where nothing fits. No field is given twice. */
     List<String> suggest(List<String> columns) {
@@ -182,9 +202,17 @@ final class Bringing<V> {
         });
         String[] fields = new String[columns.size()];
         Set<String> given = new HashSet<>();
+        Map<String, String> asHandedOut = new HashMap<>();
+        headers.forEach((name, header) -> asHandedOut.put(header, name));
+        for (int i = 0; i < fields.length; i++) {
+            String own = asHandedOut.get(columns.get(i).strip());
+            fields[i] = own != null && given.add(own) ? own : "";
+        }
         for (int i = 0; i < fields.length; i++) {
             String exact = byWords.get(bare(columns.get(i)));
-            fields[i] = exact != null && given.add(exact) ? exact : "";
+            if (fields[i].isEmpty() && exact != null && given.add(exact)) {
+                fields[i] = exact;
+            }
         }
         for (int i = 0; i < fields.length; i++) {
             String words = bare(columns.get(i));
@@ -379,7 +407,8 @@ final class Bringing<V> {
         if (f.kind().equals("ticks")) {
             form.setAll(
                     name,
-                    Arrays.stream(cell.split("[;,]"))
+                    Arrays.stream(cell.split(";"))
+                            .flatMap(s -> isChoice(f, s) ? Stream.of(s) : Arrays.stream(s.split(",")))
                             .map(String::strip)
                             .filter(s -> !s.isEmpty())
                             .map(s -> choice(f, s))
@@ -399,12 +428,30 @@ final class Bringing<V> {
         form.set(name, value);
     }
 
+    /** What a label says beside the name, such as a mass that will have changed by the time the table comes back. */
+    private static final Pattern BESIDE = Pattern.compile("\\s*\\([^()]*\\)\\s*$");
+
     private static String choice(Form.Field f, String words) {
         return f.options().stream()
                 .filter(o -> o.value().equalsIgnoreCase(words) || o.label().equalsIgnoreCase(words))
                 .map(Form.Option::value)
                 .findFirst()
-                .orElse(words);
+                .orElseGet(() -> {
+                    List<String> close = f.options().stream()
+                            .filter(o -> name(o.label()).equalsIgnoreCase(name(words)))
+                            .map(Form.Option::value)
+                            .toList();
+                    return close.size() == 1 ? close.get(0) : words;
+                });
+    }
+
+    private static boolean isChoice(Form.Field f, String words) {
+        String choice = choice(f, words.strip());
+        return f.options().stream().anyMatch(o -> o.value().equals(choice));
+    }
+
+    private static String name(String label) {
+        return BESIDE.matcher(label).replaceFirst("");
     }
 
     private static Optional<String> keyOf(Form form, List<String> fields) {

@@ -12,12 +12,14 @@ import java.util.Objects;
 import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.airspace.PlaceRegisters;
 import yarrek.app.crew.Crew;
 import yarrek.app.crew.CrewRegisters;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.fleet.FleetRegisters;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.Register;
+import yarrek.app.jobs.JobRegister;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.PaperForms;
@@ -28,7 +30,7 @@ import yarrek.formats.table.Tables;
 
 /** Registers out as tables, and tables into registers. */
 @Service
-class Exchange {
+public class Exchange {
     /** How long a table that was handed over waits. */
     private static final Duration KEPT = Duration.ofDays(2);
 
@@ -83,6 +85,8 @@ class Exchange {
     private final CrewRegisters crew;
     private final Papers papers;
     private final PaperForms paperForms;
+    private final PlaceRegisters places;
+    private final JobRegister jobs;
     private final Fleet aircraft;
     private final Crew people;
 
@@ -94,6 +98,8 @@ class Exchange {
             CrewRegisters crew,
             Papers papers,
             PaperForms paperForms,
+            PlaceRegisters places,
+            JobRegister jobs,
             Fleet aircraft,
             Crew people) {
         this.em = em;
@@ -103,10 +109,13 @@ class Exchange {
         this.crew = crew;
         this.papers = papers;
         this.paperForms = paperForms;
+        this.places = places;
+        this.jobs = jobs;
         this.aircraft = aircraft;
         this.people = people;
     }
 
+    /** In the order in which they rest on one another. */
     List<Register<?>> registers() {
         return List.of(
                 fleet.packModels(),
@@ -114,8 +123,13 @@ class Exchange {
                 fleet.aircraft(),
                 fleet.packs(),
                 fleet.accessories(),
+                fleet.builds(),
                 crew.people(),
-                papers());
+                papers(),
+                places.sites(),
+                places.things(),
+                places.directory(),
+                jobs.jobs());
     }
 
     private Register<?> register(String code) {
@@ -263,18 +277,59 @@ class Exchange {
                     + (p.wrong() == 1 ? " row is" : " rows are")
                     + " wrong; mend the file, or tick that wrong rows are left out. Nothing was stored.");
         }
-        for (Bringing.RowPlan r : p.rows()) {
-            if (r.saving() != null) {
-                try {
-                    Objects.requireNonNull(r.saving().get());
-                } catch (IllegalArgumentException e) {
-                    throw new IllegalArgumentException(
-                            "line " + r.line() + ": " + e.getMessage() + ". Nothing was stored.", e);
-                }
-            }
-        }
+        p.rows().forEach(Exchange::store);
         em.remove(u);
         return p;
+    }
+
+    /** What became of a row, or would. */
+    public record Line(
+            int line, String outcome, String name, List<Bringing.Change> changes, List<Bringing.Problem> problems) {}
+
+    /**
+     * Stores what a table says whose columns are named as the fields, all of it or, when a row is wrong, nothing.
+     *
+     * @param looking whether nothing is to be stored
+     * @return what became of each row; none was stored when any is wrong
+     * @throws NotFoundException when there is no such register
+     * @throws IllegalArgumentException when a column is no field
+     */
+    @Transactional
+    public List<Line> bringIn(String code, Table table, boolean looking) {
+        Bringing<?> bringing = new Bringing<>(register(code));
+        return bringIn(bringing, table, bringing.exactly(table.header()), looking);
+    }
+
+    /** The same for a table with the headings under which it would be handed out. */
+    @Transactional
+    public List<Line> bringInAsHandedOut(String code, Table table) {
+        Bringing<?> bringing = new Bringing<>(register(code));
+        return bringIn(bringing, table, bringing.suggest(table.header()), false);
+    }
+
+    private List<Line> bringIn(Bringing<?> bringing, Table table, List<String> fields, boolean looking) {
+        List<Bringing.RowPlan> plans = bringing.plan(
+                table,
+                fields,
+                false,
+                LocalDate.now(clock.withZone(office.operator().zone())));
+        if (!looking && plans.stream().noneMatch(p -> p.outcome() == Bringing.Outcome.WRONG)) {
+            plans.forEach(Exchange::store);
+        }
+        return plans.stream()
+                .map(p -> new Line(p.line(), p.outcome().name(), p.name(), p.changes(), p.problems()))
+                .toList();
+    }
+
+    private static void store(Bringing.RowPlan row) {
+        if (row.saving() != null) {
+            try {
+                Objects.requireNonNull(row.saving().get());
+            } catch (IllegalArgumentException e) {
+                throw new IllegalArgumentException(
+                        "line " + row.line() + ": " + e.getMessage() + ". Nothing was stored.", e);
+            }
+        }
     }
 
     @Transactional

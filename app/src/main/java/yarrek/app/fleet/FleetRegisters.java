@@ -98,6 +98,59 @@ public class FleetRegisters {
                 this::readPackModels);
     }
 
+    /** What flies: an aircraft with a pack and what is on it. */
+    public Register<Fleet.BuildView> builds() {
+        return new Register<>(
+                "builds",
+                "builds",
+                List.of(List.of("aircraft", "name")),
+                List.of(),
+                fleet::builds,
+                Fleet.BuildView::id,
+                this::buildsFields,
+                FleetRegisters::fill,
+                this::readBuilds);
+    }
+
+    private void buildsFields(Form form) {
+        List<Form.Option> aircraft = new ArrayList<>(List.of(new Form.Option("", "choose")));
+        fleet.aircraftNames().forEach((id, name) -> aircraft.add(new Form.Option(id.toString(), name)));
+        List<Form.Option> packs = new ArrayList<>(List.of(new Form.Option("", "choose")));
+        fleet.packModels().forEach(p -> packs.add(new Form.Option(p.id().toString(), p.name())));
+        form.select("aircraft", "Aircraft", "", aircraft)
+                .text("name", "Name", "such as “night, with strobe”")
+                .select("pack", "Pack model", "", packs)
+                .ticks(
+                        "accessories",
+                        "On it",
+                        "",
+                        fleet.accessories().stream()
+                                .map(a -> new Form.Option(a.id().toString(), a.name()))
+                                .toList());
+    }
+
+    private static void fill(Form form, Fleet.BuildView b) {
+        form.set("aircraft", b.aircraft().id())
+                .set("name", b.name())
+                .set("pack", b.pack().id())
+                .setAll(
+                        "accessories",
+                        b.accessoryIds().stream().map(UUID::toString).toList())
+                .version(b.version());
+    }
+
+    private Supplier<UUID> readBuilds(Form form, UUID id) {
+        UUID aircraft = form.id("aircraft", true);
+        String name = form.requiredText("name", 80);
+        UUID pack = form.id("pack", true);
+        List<UUID> on = form.ids("accessories");
+        return () -> {
+            UUID build = id == null ? fleet.createBuild(aircraft, name, pack) : id;
+            return fleet.changeBuild(build, id == null ? fleet.build(build).version() : form.getVersion(), pack, on)
+                    .id();
+        };
+    }
+
     private void aircraftFields(Form form) {
         List<Form.Option> models = new ArrayList<>(List.of(new Form.Option("", "choose")));
         fleet.models().forEach(m -> models.add(new Form.Option(m.id().toString(), m.fullName())));

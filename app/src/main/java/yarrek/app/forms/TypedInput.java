@@ -17,7 +17,7 @@ import yarrek.core.units.NamedUnit;
 public final class TypedInput {
     private static final Pattern NUMBER = Pattern.compile("([+\\-−]?[0-9]+(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·$]*)");
     private static final Pattern RELATIVE =
-            Pattern.compile("\\+\\s*(\\d{1,4})\\s*(d|day|days|w|week|weeks|m|month|months|y|year|years)");
+            Pattern.compile("([+\\-−])\\s*(\\d{1,4})\\s*(d|day|days|w|week|weeks|m|month|months|y|year|years)");
 
     private static final Map<String, Double> METRES = Map.of(
             "",
@@ -112,7 +112,8 @@ public final class TypedInput {
     }
 
     /**
-     * A date: "2027-03-14", "14.3.2027", "14/3/2027" (day first), "14 Mar 2027", "today", "tomorrow", "+3 weeks".
+     * A date: "2027-03-14", "14.3.2027", "14/3/2027" (day first), "14 Mar 2027", "today", "tomorrow", "+3 weeks",
+     * "-10 days".
      *
      * @throws IllegalArgumentException saying what is accepted
      */
@@ -129,8 +130,8 @@ public final class TypedInput {
         }
         Matcher m = RELATIVE.matcher(t);
         if (m.matches()) {
-            int n = Integer.parseInt(m.group(1));
-            return switch (m.group(2).charAt(0)) {
+            int n = (m.group(1).equals("+") ? 1 : -1) * Integer.parseInt(m.group(2));
+            return switch (m.group(3).charAt(0)) {
                 case 'd' -> today.plusDays(n);
                 case 'w' -> today.plusWeeks(n);
                 case 'm' -> today.plusMonths(n);

@@ -9,9 +9,6 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.BiFunction;
-import yarrek.app.airspace.Sites;
-import yarrek.app.crew.Crew;
-import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.Form;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
@@ -25,61 +22,24 @@ final class JobForm {
 
     private JobForm() {}
 
-    static Form of(
-            String title,
-            String action,
-            String back,
-            List<Sites.SiteView> sites,
-            List<Crew.PersonView> crew,
-            List<Fleet.BuildView> builds) {
-        Form form = new Form(title, action, back)
-                .group(WHAT)
+    /** @param sites, crew, builds what may be chosen: names by id */
+    static void fields(Form form, Map<UUID, String> sites, Map<UUID, String> crew, Map<UUID, String> builds) {
+        form.group(WHAT)
                 .text("name", "Name", "")
-                .select(
-                        "siteId",
-                        "Site",
-                        "",
-                        options(
-                                "choose",
-                                sites.stream()
-                                        .map(s -> new Form.Option(s.id().toString(), s.name()))
-                                        .toList()))
+                .select("siteId", "Site", "", options("choose", sites))
                 .text("firstDay", "First day", "a date such as 14 Mar 2027 or tomorrow")
                 .text("lastDay", "Last day", "empty: the same day")
                 .text("from", "From", "local time, such as 9:30")
                 .text("to", "To", "local time; before “from” means past midnight");
         ask(form, WHAT);
         form.group("Crew and build")
-                .select(
-                        "pilotId",
-                        "Pilot in command",
-                        "",
-                        options(
-                                "not yet",
-                                crew.stream()
-                                        .map(p -> new Form.Option(p.id().toString(), p.name()))
-                                        .toList()))
+                .select("pilotId", "Pilot in command", "", options("not yet", crew))
                 .select(
                         "observerId",
                         "Observer",
                         "beside the pilot; whether there is none is asked where a rule turns on it",
-                        options(
-                                "nobody named",
-                                crew.stream()
-                                        .map(p -> new Form.Option(p.id().toString(), p.name()))
-                                        .toList()))
-                .select(
-                        "buildId",
-                        "Build",
-                        "",
-                        options(
-                                "not yet",
-                                builds.stream()
-                                        .map(b -> new Form.Option(
-                                                b.id().toString(),
-                                                b.aircraft().name() + ", " + b.name() + " ("
-                                                        + b.mass().mass() + ")"))
-                                        .toList()));
+                        options("nobody named", crew))
+                .select("buildId", "Build", "", options("not yet", builds));
         form.group(HOW)
                 .text("height", "Greatest height", "such as 90 m or 300 ft")
                 .select(
@@ -93,7 +53,6 @@ final class JobForm {
                 .distinct()
                 .filter(g -> !g.equals(WHAT) && !g.equals(HOW))
                 .forEach(g -> ask(form.group(g), g));
-        return form;
     }
 
     /** The questions of a group, as the vocabulary has them. */
@@ -118,10 +77,9 @@ final class JobForm {
         return options;
     }
 
-    private static List<Form.Option> options(String empty, List<Form.Option> rest) {
-        List<Form.Option> all = new ArrayList<>();
-        all.add(new Form.Option("", empty));
-        all.addAll(rest);
+    private static List<Form.Option> options(String empty, Map<UUID, String> names) {
+        List<Form.Option> all = new ArrayList<>(List.of(new Form.Option("", empty)));
+        names.forEach((id, name) -> all.add(new Form.Option(id.toString(), name)));
         return all;
     }
 

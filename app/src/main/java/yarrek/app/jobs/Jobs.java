@@ -78,6 +78,9 @@ public class Jobs {
     /** A job was said to be flown, cancelled or planned again. */
     public record StateChanged(UUID jobId) {}
 
+    /** A job as it was entered. */
+    public record Stored(UUID id, long version, JobDraft draft) {}
+
     private final EntityManager em;
     private final JobJudging judging;
     private final Assessments assessments;
@@ -147,6 +150,15 @@ public class Jobs {
         em.flush();
         events.publishEvent(new StateChanged(id));
         judging.concerns(j.draft(), j.draft(), id);
+    }
+
+    /** Every job as it was entered, the newest first. */
+    @Transactional(readOnly = true)
+    public List<Stored> stored() {
+        return em.createQuery("from JobEntity j order by j.firstDay desc, j.name", JobEntity.class)
+                .getResultStream()
+                .map(j -> new Stored(j.id, j.version, j.draft()))
+                .toList();
     }
 
     /** Names of these jobs, whatever became of them. */

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -13,7 +14,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
-import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -38,7 +38,7 @@ class JobsController {
     private final JobPapers jobPapers;
     private final JobJudging jobJudging;
     private final JobLists jobLists;
-    private final Sites sites;
+    private final JobRegister register;
     private final Crew crew;
     private final Fleet fleet;
     private final Papers papers;
@@ -52,7 +52,7 @@ class JobsController {
             JobPapers jobPapers,
             JobJudging jobJudging,
             JobLists jobLists,
-            Sites sites,
+            JobRegister register,
             Crew crew,
             Fleet fleet,
             Papers papers,
@@ -66,7 +66,7 @@ class JobsController {
         this.jobPapers = jobPapers;
         this.jobJudging = jobJudging;
         this.jobLists = jobLists;
-        this.sites = sites;
+        this.register = register;
         this.crew = crew;
         this.fleet = fleet;
         this.papers = papers;
@@ -251,7 +251,8 @@ class JobsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/new")
     String newJob(Model model) {
-        Form form = form("New job", "/jobs/new", "/jobs")
+        Form form = register.jobs()
+                .form("New job", "/jobs/new", "/jobs", null)
                 .set("category", "open")
                 .set("purpose", "work")
                 .set("heightReference", "GROUND");
@@ -261,27 +262,21 @@ class JobsController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/new")
     String create(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(form("New job", "/jobs/new", "/jobs").bind(params), null, model);
+        return store(register.jobs().form("New job", "/jobs/new", "/jobs", null), params, null, model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
-        Form form =
-                form(job.draft().name(), "/jobs/" + id + "/edit", "/jobs/" + id).version(job.version());
-        JobForm.values(job.draft()).forEach(form::set);
-        return form.page(model, "form");
+        return form(id, job.draft().name(), new Jobs.Stored(id, job.version(), job.draft()))
+                .page(model, "form");
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(
-                form(jobs.name(id, Viewer.current()), "/jobs/" + id + "/edit", "/jobs/" + id)
-                        .bind(params),
-                id,
-                model);
+        return store(form(id, jobs.name(id, Viewer.current()), null), params, id, model);
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -293,16 +288,12 @@ class JobsController {
         return "redirect:/jobs/" + id;
     }
 
-    private Form form(String title, String action, String back) {
-        return JobForm.of(title, action, back, sites.sites(), crew.all(), fleet.builds());
+    private Form form(UUID id, String name, Jobs.Stored stored) {
+        return register.jobs().form(name, "/jobs/" + id + "/edit", "/jobs/" + id, stored);
     }
 
-    private String store(Form form, UUID id, Model model) {
-        JobDraft draft = JobForm.read(
-                form, LocalDate.now(clock.withZone(office.operator().zone())), answers::read);
-        return form.store(() -> {
-                    return "redirect:/jobs/" + jobs.save(id, form.getVersion(), draft);
-                })
-                .orElseGet(() -> form.page(model, "form"));
+    private String store(Form form, MultiValueMap<String, String> params, UUID id, Model model) {
+        Supplier<UUID> saving = register.jobs().read().apply(form.bind(params), id);
+        return form.store(() -> "redirect:/jobs/" + saving.get()).orElseGet(() -> form.page(model, "form"));
     }
 }

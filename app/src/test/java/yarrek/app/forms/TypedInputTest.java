@@ -54,6 +54,7 @@ class TypedInputTest {
         "14 March 2027, 2027-03-14",
         "Tomorrow, 2026-11-25",
         "+3 weeks, 2026-12-15",
+        "-10 days, 2026-11-14",
         "+1 month, 2026-12-24"
     })
     void dates(String typed, LocalDate date) {

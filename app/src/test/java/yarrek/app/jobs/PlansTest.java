@@ -73,7 +73,9 @@ class PlansTest {
     }
 
     private static Form form() {
-        return JobForm.of("Job", "/jobs/new", "/jobs", List.of(), List.of(), List.of());
+        Form form = new Form("Job", "/jobs/new", "/jobs");
+        JobForm.fields(form, Map.of(), Map.of(), Map.of());
+        return form;
     }
 
     @ParameterizedTest

@@ -38,7 +38,9 @@ public final class Tables {
     private static final int MOST_BYTES = 10 * 1024 * 1024;
     private static final int MOST_ROWS = 20_000;
     private static final int MOST_COLUMNS = 200;
-    private static final int MOST_CELL = 4096;
+    /** What a spreadsheet's cell holds at most. */
+    private static final int MOST_CELL = 32_767;
+
     private static final char[] DELIMITERS = {',', ';', '\t', '|'};
 
     /** Plain numbers as a spreadsheet keeps them without loss: no leading zeros, at most 15 figures. */
