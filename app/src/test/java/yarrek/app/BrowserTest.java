@@ -9,6 +9,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -68,7 +69,10 @@ abstract class BrowserTest extends RunningApp {
             context.close();
         }
         context = browser.newContext(
-                new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
+                new Browser.NewContextOptions()
+                        .setViewportSize(width, height)
+                        .setColorScheme(scheme)
+                        .setReducedMotion(ReducedMotion.REDUCE));
         page = context.newPage();
         page.onConsoleMessage(m -> {
             if (m.type().equals("error") && !m.text().contains("status of 4")) {

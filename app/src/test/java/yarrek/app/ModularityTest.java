@@ -16,6 +16,11 @@ import yarrek.core.rulebook.Requirement;
 
 /** Features talk through faces and events, never in circles; app knows formats and core, and nothing points back. */
 class ModularityTest {
+    /** Read once: it takes as long as all the rest. */
+    private static final JavaClasses CLASSES = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("yarrek");
+
     @Test
     void modulesKeepToThemselves() {
         ApplicationModules.of(YarrekApplication.class).verify();
@@ -23,53 +28,44 @@ class ModularityTest {
 
     @Test
     void nothingPointsBack() {
-        JavaClasses classes = new ClassFileImporter()
-                .withImportOption(new ImportOption.DoNotIncludeTests())
-                .importPackages("yarrek");
         ArchRuleDefinition.noClasses()
                 .that()
                 .resideInAPackage("yarrek.core..")
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("yarrek.formats..", "yarrek.app..")
-                .check(classes);
+                .check(CLASSES);
         ArchRuleDefinition.noClasses()
                 .that()
                 .resideInAPackage("yarrek.formats..")
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("yarrek.app..")
-                .check(classes);
+                .check(CLASSES);
         ArchRuleDefinition.noClasses()
                 .that()
                 .resideInAPackage("yarrek.formats..")
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("org.springframework..")
-                .check(classes);
+                .check(CLASSES);
     }
 
     @Test
     void controllersDoNotTouchTheDatabase() {
-        JavaClasses classes = new ClassFileImporter()
-                .withImportOption(new ImportOption.DoNotIncludeTests())
-                .importPackages("yarrek.app");
         ArchRuleDefinition.noClasses()
                 .that()
                 .haveSimpleNameEndingWith("Controller")
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("jakarta.persistence..", "org.hibernate..")
-                .check(classes);
+                .check(CLASSES);
     }
 
     /** Which kinds of requirement and condition there are is known in one place; everything else asks them. */
     @Test
     void nobodyAsksWhichKindARuleIsOf() {
-        JavaClasses classes = new ClassFileImporter()
-                .withImportOption(new ImportOption.DoNotIncludeTests())
-                .importPackages("yarrek");
-        ArchRuleDefinition.noClasses().should(askForAKind()).check(classes);
+        ArchRuleDefinition.noClasses().should(askForAKind()).check(CLASSES);
     }
 
     private static ArchCondition<JavaClass> askForAKind() {

@@ -4,7 +4,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
-import com.deque.html.axecore.results.AxeResults;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ColorScheme;
@@ -12,10 +11,10 @@ import com.microsoft.playwright.options.FilePayload;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The real pages in a real browser, each path as its user goes. */
@@ -294,12 +293,20 @@ class PagesTest extends BrowserTest {
         assertThat(page.locator("h1")).containsText("Mast inspection");
     }
 
-    @ParameterizedTest
-    @EnumSource(
-            value = ColorScheme.class,
-            names = {"LIGHT", "DARK"})
-    void everyPageIsAccessible(ColorScheme scheme) {
-        use(scheme, 1280, 800);
+    /** Rows like the ones before them say nothing new of contrast, labels or names. */
+    private static final String ROWS_OF_EACH_SORT = """
+            () => document.querySelectorAll('tbody').forEach(body => {
+              const seen = {};
+              [...body.rows].forEach(r => {
+                const sort = r.className + ' ' + [...r.querySelectorAll('[class]')].map(e => e.getAttribute('class')).join(' ');
+                seen[sort] = (seen[sort] || 0) + 1;
+                if (seen[sort] > 2) { r.remove(); }
+              });
+            })""";
+
+    @Test
+    void everyPageIsAccessible() {
+        use(ColorScheme.LIGHT, 1280, 800);
         signIn("manager");
         String job = "/jobs/" + id("select id from job where name = 'Mast inspection'");
         String site = id("select id from site where name = 'Beacon mast'");
@@ -361,18 +368,22 @@ class PagesTest extends BrowserTest {
                 "/office")) {
             page.navigate(address(path));
             page.waitForFunction("() => !document.querySelector('.htmx-request')");
-            // one pass in the page itself; what is no matter of colour is the same in both schemes
-            AxeBuilder axe = new AxeBuilder(page).setLegacyMode(true);
-            AxeResults results = scheme == ColorScheme.DARK
-                    ? axe.withRules(List.of("color-contrast")).analyze()
-                    : axe.analyze();
-            assertThat(results.getViolations().stream()
-                            .map(v -> path + ": " + v.getId() + " "
-                                    + v.getNodes().get(0).getHtml() + " "
-                                    + v.getNodes().get(0).getAny())
-                            .toList())
-                    .isEmpty();
+            page.evaluate(ROWS_OF_EACH_SORT);
+            List<String> wrong = new ArrayList<>(violations(path, new AxeBuilder(page).setLegacyMode(true)));
+            // what is no matter of colour is the same in both schemes
+            page.evaluate("document.documentElement.setAttribute('data-bs-theme', 'dark')");
+            wrong.addAll(violations(
+                    path + ", dark",
+                    new AxeBuilder(page).setLegacyMode(true).withRules(List.of("color-contrast"))));
+            assertThat(wrong).isEmpty();
         }
+    }
+
+    private static List<String> violations(String where, AxeBuilder axe) {
+        return axe.analyze().getViolations().stream()
+                .map(v -> where + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " "
+                        + v.getNodes().get(0).getAny())
+                .toList();
     }
 
     @ParameterizedTest

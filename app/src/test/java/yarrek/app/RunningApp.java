@@ -17,7 +17,9 @@ import org.springframework.test.context.DynamicPropertySource;
             "yarrek.outside-answer=2s",
             // tests say themselves when time passes
             "yarrek.time-passes=PT24H",
-            "yarrek.stand-ins-slow=3s"
+            "yarrek.stand-ins-slow=3s",
+            "db-scheduler.polling-interval=500ms",
+            "db-scheduler.heartbeat-interval=3s"
         })
 @ActiveProfiles("demo")
 @Import(TryingWorker.class)
