@@ -11,7 +11,6 @@ import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.chains.Applications;
@@ -29,23 +28,9 @@ import yarrek.core.geo.ShapeText;
 import yarrek.core.rulebook.Verdict;
 
 /** Requests from the chain to the desk and back, and what is made of what is granted; each test with a job of its own. */
-class ApprovalsFlowTest extends RunningApp {
-    private static final String BY = "test";
-
-    @Autowired
-    JdbcClient jdbc;
-
-    @Autowired
-    Jobs jobs;
-
-    @Autowired
-    Chains chains;
-
+class ApprovalsFlowTest extends OnJobs {
     @Autowired
     Covers covers;
-
-    @Autowired
-    Approvals approvals;
 
     @Autowired
     Kinds kinds;
@@ -61,32 +46,6 @@ class ApprovalsFlowTest extends RunningApp {
 
     @Autowired
     yarrek.app.papers.Papers papers;
-
-    private static int made;
-
-    /** A job of so many days like the one in the sample world, with nothing asked for yet. */
-    private Jobs.JobView job(int days, double heightM) {
-        Jobs.JobView like = jobs.jobUnchecked(
-                UUID.fromString(jdbc.sql("select id from job where name = 'Field edge, drainage levels'")
-                        .query(String.class)
-                        .single()));
-        LocalDate first = like.draft().firstDay().plusDays(40L + 5L * made);
-        var named = like.draft()
-                .with(new yarrek.app.jobs.JobDraft.Anew(
-                        "Levels for a test " + ++made,
-                        first,
-                        first.plusDays(days - 1L),
-                        null,
-                        null,
-                        heightM,
-                        null,
-                        null));
-        return jobs.jobUnchecked(jobs.save(null, -1, named));
-    }
-
-    private UUID begun(Jobs.JobView job, String step) {
-        return chains.begin(job, step, BY);
-    }
 
     private void fault(String desk, String fault) {
         jdbc.sql("replace into standin_fault (desk, fault) values (?, ?)")
@@ -104,9 +63,6 @@ class ApprovalsFlowTest extends RunningApp {
     @AfterEach
     void wellAgain() {
         jdbc.sql("delete from standin_fault").update();
-        // these jobs are not part of the sample world that others look at
-        jdbc.sql("update job set state = 'CANCELLED' where name like 'Levels for a test %'")
-                .update();
     }
 
     private ApprovalState state(UUID id) {

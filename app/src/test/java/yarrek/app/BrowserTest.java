@@ -68,11 +68,10 @@ abstract class BrowserTest extends RunningApp {
         if (context != null) {
             context.close();
         }
-        context = browser.newContext(
-                new Browser.NewContextOptions()
-                        .setViewportSize(width, height)
-                        .setColorScheme(scheme)
-                        .setReducedMotion(ReducedMotion.REDUCE));
+        context = browser.newContext(new Browser.NewContextOptions()
+                .setViewportSize(width, height)
+                .setColorScheme(scheme)
+                .setReducedMotion(ReducedMotion.REDUCE));
         page = context.newPage();
         page.onConsoleMessage(m -> {
             if (m.type().equals("error") && !m.text().contains("status of 4")) {

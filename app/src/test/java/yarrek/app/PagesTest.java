@@ -3,7 +3,6 @@ package yarrek.app;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.ColorScheme;
@@ -11,8 +10,6 @@ import com.microsoft.playwright.options.FilePayload;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -291,99 +288,6 @@ class PagesTest extends BrowserTest {
         page.keyboard().press("j");
         page.keyboard().press("Enter");
         assertThat(page.locator("h1")).containsText("Mast inspection");
-    }
-
-    /** Rows like the ones before them say nothing new of contrast, labels or names. */
-    private static final String ROWS_OF_EACH_SORT = """
-            () => document.querySelectorAll('tbody').forEach(body => {
-              const seen = {};
-              [...body.rows].forEach(r => {
-                const sort = r.className + ' ' + [...r.querySelectorAll('[class]')].map(e => e.getAttribute('class')).join(' ');
-                seen[sort] = (seen[sort] || 0) + 1;
-                if (seen[sort] > 2) { r.remove(); }
-              });
-            })""";
-
-    @Test
-    void everyPageIsAccessible() {
-        use(ColorScheme.LIGHT, 1280, 800);
-        signIn("manager");
-        String job = "/jobs/" + id("select id from job where name = 'Mast inspection'");
-        String site = id("select id from site where name = 'Beacon mast'");
-        String flight = "/flights/" + id("select id from flight where breached > 0 limit 1");
-        String levels = "/jobs/" + id("select id from job where name = 'Field edge, drainage levels'");
-        String approval = "/approvals/" + id("select id from approval where reference = 'TAR-2290'");
-        String unlock = "/approvals/"
-                + id("select a.id from approval a join job j on j.id = a.job_id where a.kind = 'unlock'"
-                        + " and j.name = 'Field edge, drainage levels'");
-        String build = "/fleet/builds/" + id("select b.id from build b limit 1");
-        for (String path : List.of(
-                "/",
-                "/jobs",
-                job,
-                job + "/edit",
-                "/airspace",
-                "/airspace/sites/new",
-                "/airspace/sites/" + site,
-                "/airspace/sites/" + site + "/edit",
-                "/airspace/sources",
-                "/airspace/directory",
-                "/airspace/own",
-                job.replace("/jobs/", "/field/card/"),
-                "/fleet",
-                build,
-                "/crew",
-                "/packs",
-                "/flights",
-                flight,
-                "/incidents",
-                "/rulebook",
-                "/rulebook/words",
-                "/rulebook/touched?rule=EU-HEIGHT-120",
-                "/rulebook/own",
-                "/rulebook/own/new",
-                "/rulebook/packs",
-                "/rulebook/compare",
-                "/rulebook/category",
-                "/rulebook/states",
-                "/papers",
-                "/papers/kinds",
-                "/labels",
-                "/notices",
-                "/notices/mailbox",
-                "/exchange",
-                "/work",
-                job + "/documents",
-                levels + "/chain",
-                levels + "/cover",
-                "/approvals",
-                approval,
-                approval + "/application",
-                approval + "/grant",
-                unlock,
-                "/approvals/kinds",
-                "/approvals/kinds/unlock",
-                "/approvals/settings",
-                "/office/stand-ins",
-                "/office")) {
-            page.navigate(address(path));
-            page.waitForFunction("() => !document.querySelector('.htmx-request')");
-            page.evaluate(ROWS_OF_EACH_SORT);
-            List<String> wrong = new ArrayList<>(violations(path, new AxeBuilder(page).setLegacyMode(true)));
-            // what is no matter of colour is the same in both schemes
-            page.evaluate("document.documentElement.setAttribute('data-bs-theme', 'dark')");
-            wrong.addAll(violations(
-                    path + ", dark",
-                    new AxeBuilder(page).setLegacyMode(true).withRules(List.of("color-contrast"))));
-            assertThat(wrong).isEmpty();
-        }
-    }
-
-    private static List<String> violations(String where, AxeBuilder axe) {
-        return axe.analyze().getViolations().stream()
-                .map(v -> where + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " "
-                        + v.getNodes().get(0).getAny())
-                .toList();
     }
 
     @ParameterizedTest

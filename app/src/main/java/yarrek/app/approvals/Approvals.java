@@ -12,8 +12,10 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -272,6 +274,62 @@ public class Approvals {
                 .toList();
     }
 
+    /**
+     * Requests that a letter about this one may be about as well: of whatever job, day or aircraft, asked of the same granter
+     * for the same, and not over.
+     *
+     * @return of those held only the ones that are held by the same letter
+     */
+    @Transactional(readOnly = true)
+    public List<ApprovalView> besides(UUID id, LocalDate today) {
+        ApprovalEntity a = entity(id);
+        return em.createQuery(
+                        "from ApprovalEntity x where x.kind = :k and x.granter = :g and x.lastDay >= :t and x.id <> :id"
+                                + " order by x.firstDay, x.title, x.numberInJob",
+                        ApprovalEntity.class)
+                .setParameter("k", a.kind)
+                .setParameter("g", a.granter)
+                .setParameter("t", today)
+                .setParameter("id", id)
+                .getResultStream()
+                .filter(x -> Objects.equals(x.zoneId, a.zoneId))
+                .filter(x -> x.state.isHeld() ? sameLetter(x, a) : x.state.may(ApprovalState.GRANTED))
+                .map(this::view)
+                .toList();
+    }
+
+    private static boolean sameLetter(ApprovalEntity a, ApprovalEntity b) {
+        return !a.reference.isEmpty() && a.reference.equals(b.reference) && a.granter.equals(b.granter);
+    }
+
+    /** Letters on file that were granted for other requests and may answer this one too, the newest first. */
+    @Transactional(readOnly = true)
+    public List<ApprovalView> lettersFor(UUID id, LocalDate today) {
+        ApprovalEntity a = entity(id);
+        if (!a.state.may(ApprovalState.GRANTED)) {
+            return List.of();
+        }
+        Map<String, ApprovalView> byNumber = new LinkedHashMap<>();
+        em.createQuery(
+                        "from ApprovalEntity x where x.kind = :k and x.granter = :g and x.state in :held and x.lastDay >= :t"
+                                + " order by x.decidedAt desc",
+                        ApprovalEntity.class)
+                .setParameter("k", a.kind)
+                .setParameter("g", a.granter)
+                .setParameter("held", List.of(ApprovalState.GRANTED, ApprovalState.AMENDED))
+                .setParameter("t", today.minusYears(1))
+                .getResultStream()
+                .filter(x -> Objects.equals(x.zoneId, a.zoneId) && !x.reference.isEmpty())
+                .map(this::view)
+                .filter(x -> x.terms().to() == null
+                        || !x.terms()
+                                .to()
+                                .isBefore(
+                                        a.firstDay.atStartOfDay(ZoneOffset.UTC).toInstant()))
+                .forEach(x -> byNumber.putIfAbsent(x.reference(), x));
+        return List.copyOf(byNumber.values());
+    }
+
     /** Earlier requests of a kind, the newest first, for reuse. */
     @Transactional(readOnly = true)
     public List<ApprovalView> ofKind(String kind) {
@@ -304,8 +362,10 @@ public class Approvals {
 
     private Histories readHistories() {
         Map<List<String>, List<Integer>> days = em.createQuery(
-                        "select a.kind, a.granter, a.sentAt, a.decidedAt from ApprovalEntity a"
-                                + " where a.sentAt is not null and a.decidedAt is not null",
+                        // one letter is one decision, however many days and jobs it answers
+                        "select distinct a.kind, a.granter, a.sentAt, a.decidedAt,"
+                                + " case when a.reference = '' then cast(a.id as string) else a.reference end"
+                                + " from ApprovalEntity a where a.sentAt is not null and a.decidedAt is not null",
                         Object[].class)
                 .getResultStream()
                 .collect(Collectors.groupingBy(
@@ -371,6 +431,12 @@ public class Approvals {
         a.request = json.writeValueAsString(request);
     }
 
+    /** The same for requests that went, or were answered, in one letter; all of them or none. */
+    @Transactional
+    public void move(Collection<UUID> ids, ApprovalState next, Instant at, String why, String by) {
+        ids.forEach(id -> move(id, next, at, why, by));
+    }
+
     /** @throws IllegalArgumentException when it cannot come to that state from where it is */
     @Transactional
     public void move(UUID id, ApprovalState next, Instant at, String why, String by) {
@@ -414,31 +480,55 @@ public class Approvals {
     }
 
     /**
-     * Takes what was granted, or how a grant was amended: it becomes a paper of the job, and its conditions become rules.
+     * Takes what was granted, or how a grant was amended: it becomes a paper of each job, and its conditions become rules. One
+     * letter may answer requests of several days, aircraft and jobs.
      *
-     * @throws IllegalArgumentException when it cannot be granted from where it is, or the number belongs to another request
+     * @param ids the requests that the letter answers; all of them or none
+     * @throws IllegalArgumentException when one cannot be granted from where it is, or the number stands under a request with
+     *     other terms that this letter is not said to answer
      */
     @Transactional
-    public void grant(UUID id, Grant g, Instant at, String by) {
-        ApprovalEntity a = entity(id);
-        boolean amended = a.state.isHeld();
-        a.move(amended ? ApprovalState.AMENDED : ApprovalState.GRANTED);
+    public void grant(Collection<UUID> ids, Grant g, Instant at, String by) {
         if (g.terms().from() != null
                 && g.terms().to() != null
                 && g.terms().to().isBefore(g.terms().from())) {
             throw new IllegalArgumentException("it ends before it begins; one of the two times is mistyped");
         }
-        Optional<ApprovalView> other = of(a.jobId).stream()
-                .filter(o -> !o.id().equals(id)
-                        && o.state().isHeld()
-                        && o.reference().equals(g.reference())
-                        && !o.terms().equals(g.terms()))
-                .findFirst();
-        if (other.isPresent()) {
-            throw new IllegalArgumentException("number " + g.reference() + " is on file with other terms under “"
-                    + other.get().title()
-                    + "”; the two documents contradict each other. Ask the granter, then enter it");
-        }
+        List<ApprovalEntity> all = ids.stream().map(this::entity).toList();
+        all.forEach(a -> requireOneText(a, ids, g));
+        all.forEach(a -> grant(a, g, at, by));
+        all.stream().map(a -> a.jobId).distinct().forEach(j -> events.publishEvent(new Changed(j)));
+    }
+
+    /** The same for a letter that answers one request. */
+    @Transactional
+    public void grant(UUID id, Grant g, Instant at, String by) {
+        grant(List.of(id), g, at, by);
+    }
+
+    private void requireOneText(ApprovalEntity a, Collection<UUID> ids, Grant g) {
+        em.createQuery(
+                        "from ApprovalEntity x where x.reference = :r and x.granter = :g and x.state in :held",
+                        ApprovalEntity.class)
+                .setParameter("r", g.reference())
+                .setParameter("g", a.granter)
+                .setParameter("held", List.of(ApprovalState.GRANTED, ApprovalState.AMENDED))
+                .getResultStream()
+                .filter(o -> !ids.contains(o.id))
+                .map(this::view)
+                .filter(o -> !o.terms().equals(g.terms()))
+                .findFirst()
+                .ifPresent(o -> {
+                    throw new IllegalArgumentException(
+                            "number " + g.reference() + " is on file with other terms under “"
+                                    + o.title()
+                                    + "”; the two documents contradict each other. Ask the granter, then enter it for both");
+                });
+    }
+
+    private void grant(ApprovalEntity a, Grant g, Instant at, String by) {
+        boolean amended = a.state.isHeld();
+        a.move(amended ? ApprovalState.AMENDED : ApprovalState.GRANTED);
         if (!amended) {
             histories.changed();
             a.decidedAt = at;
@@ -450,8 +540,7 @@ public class Approvals {
         Kinds.Row kind = kinds.row(a.kind);
         a.paperId = papers.save(a.paperId, paperVersion(a), entry(a, kind.kind(), g), by);
         em.flush();
-        note(id, LetterKind.STATE, (amended ? "amended: " : "granted: ") + g.reference(), by, at);
-        events.publishEvent(new Changed(a.jobId));
+        note(a.id, LetterKind.STATE, (amended ? "amended: " : "granted: ") + g.reference(), by, at);
     }
 
     private long paperVersion(ApprovalEntity a) {
@@ -543,6 +632,13 @@ public class Approvals {
      *
      * @throws IllegalArgumentException when there is neither text nor a file, or either is too large
      */
+    @Transactional
+    public void keep(
+            Collection<UUID> ids, LetterKind kind, Instant at, String text, String fileName, byte[] file, String by) {
+        ids.forEach(id -> keep(id, kind, at, text, fileName, file, by));
+    }
+
+    /** The same for one request. */
     @Transactional
     public UUID keep(UUID id, LetterKind kind, Instant at, String text, String fileName, byte[] file, String by) {
         ApprovalEntity a = entity(id);

@@ -6,9 +6,11 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.ResponseEntity;
@@ -29,6 +31,7 @@ import yarrek.app.forms.Form;
 import yarrek.app.forms.TypedInput;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.page.OpenTo;
+import yarrek.app.page.Show;
 import yarrek.app.page.Viewer;
 import yarrek.app.print.Pdf;
 import yarrek.core.approval.ApprovalState;
@@ -48,6 +51,7 @@ class ApprovalsController {
     private final Jobs jobs;
     private final Fleet fleet;
     private final Crew crew;
+    private final Show show;
     private final Clock clock;
 
     ApprovalsController(
@@ -60,7 +64,9 @@ class ApprovalsController {
             Jobs jobs,
             Fleet fleet,
             Crew crew,
+            Show show,
             Clock clock) {
+        this.show = show;
         this.approvals = approvals;
         this.kinds = kinds;
         this.chains = chains;
@@ -103,6 +109,17 @@ class ApprovalsController {
                         job.site().zone(),
                         approvals.histories()));
         model.addAttribute("next", next(a.state()));
+        model.addAttribute(
+                "terms",
+                TermsShown.of(
+                        a.reference(),
+                        a.request(),
+                        a.terms(),
+                        a.state().isHeld(),
+                        job.site().zone(),
+                        show));
+        model.addAttribute("besides", besides(a));
+        model.addAttribute("onFile", approvals.lettersFor(id, chains.today()));
         model.addAttribute("versions", applications.versions(id));
         List<Applications.Answer> answers = applications.answers(a);
         model.addAttribute(
@@ -132,6 +149,33 @@ class ApprovalsController {
 
     // --- what is asked for, what was granted -------------------------------------------------------------------------
 
+    /** Requests that a letter about this one may be about as well, in words by id. */
+    private Map<String, String> besides(Approvals.ApprovalView a) {
+        List<Approvals.ApprovalView> all = approvals.besides(a.id(), chains.today());
+        Map<UUID, String> names =
+                jobs.names(all.stream().map(Approvals.ApprovalView::jobId).toList());
+        Map<String, String> words = new LinkedHashMap<>();
+        all.forEach(x -> words.put(
+                x.id().toString(),
+                names.get(x.jobId()) + ": " + x.title() + ", " + show.day(x.firstDay())
+                        + (x.lastDay().equals(x.firstDay()) ? "" : " – " + show.day(x.lastDay())) + " ("
+                        + x.state().words() + ")"));
+        return words;
+    }
+
+    /** This request and the others of the same letter. */
+    private List<UUID> withBesides(Approvals.ApprovalView a, List<UUID> also) {
+        List<UUID> ids = new ArrayList<>(List.of(a.id()));
+        for (UUID x : also) {
+            if (!besides(a).containsKey(x.toString())) {
+                throw new IllegalArgumentException(
+                        "a request named beside this one is not of the same granter and kind");
+            }
+            ids.add(x);
+        }
+        return ids;
+    }
+
     private Form form(Approvals.ApprovalView a, boolean granted) {
         Map<String, String> craft = new LinkedHashMap<>();
         fleet.builds()
@@ -146,7 +190,8 @@ class ApprovalsController {
                         "/approvals/" + a.id(),
                         granted,
                         craft,
-                        crew.all().stream().map(Crew.PersonView::name).toList())
+                        crew.all().stream().map(Crew.PersonView::name).toList(),
+                        granted ? besides(a) : Map.of())
                 .version(a.version());
     }
 
@@ -197,17 +242,32 @@ class ApprovalsController {
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/grant")
-    String grant(@PathVariable("id") UUID id, Model model) {
+    String grant(
+            @PathVariable("id") UUID id, @RequestParam(value = "letter", required = false) UUID letter, Model model) {
         Approvals.ApprovalView a = seen(id);
         Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
         boolean held = a.state().isHeld();
+        Optional<Approvals.ApprovalView> on = letter == null
+                ? Optional.empty()
+                : approvals.lettersFor(id, chains.today()).stream()
+                        .filter(x -> x.id().equals(letter))
+                        .findFirst();
         // a first grant usually says what was asked for; every field is there to be compared with the paper
+        Approvals.ApprovalView says = on.orElse(a);
         return TermsForm.fill(
                         form(a, true),
-                        held ? a.terms() : a.request(),
+                        held || on.isPresent() ? says.terms() : a.request(),
                         job.site().zone())
-                .set("reference", a.reference())
-                .set("conditions", a.conditions())
+                .set("reference", says.reference())
+                .set("conditions", says.conditions())
+                .setAll(
+                        "also",
+                        held
+                                ? approvals.besides(id, chains.today()).stream()
+                                        .filter(x -> x.state().isHeld())
+                                        .map(x -> x.id().toString())
+                                        .toList()
+                                : List.of())
                 .page(model, "form");
     }
 
@@ -219,8 +279,13 @@ class ApprovalsController {
         Form form = form(a, true).bind(params);
         LocalDate on = form.date("decidedOn", false, chains.today());
         Approvals.Grant grant = TermsForm.grant(form, job.site(), chains.today());
+        List<UUID> also = form.all("also").isEmpty() ? List.of() : form.ids("also");
         return form.store(() -> {
-                    approvals.grant(id, grant, at(on, job), Viewer.current().name());
+                    approvals.grant(
+                            withBesides(a, also),
+                            grant,
+                            at(on, job),
+                            Viewer.current().name());
                     return "redirect:/approvals/" + id;
                 })
                 .orElseGet(() -> form.page(model, "form"));
@@ -241,6 +306,7 @@ class ApprovalsController {
             @RequestParam("to") String to,
             @RequestParam(value = "on", defaultValue = "") String on,
             @RequestParam(value = "why", defaultValue = "") String why,
+            @RequestParam(value = "also", defaultValue = "") List<UUID> also,
             RedirectAttributes flash) {
         Approvals.ApprovalView a = seen(id);
         try {
@@ -253,7 +319,7 @@ class ApprovalsController {
                     .findFirst()
                     .orElseThrow(() -> new IllegalArgumentException("choose what it has come to"));
             approvals.move(
-                    id,
+                    withBesides(a, also),
                     next,
                     at(day, jobs.job(a.jobId(), Viewer.current())),
                     why.strip(),
@@ -272,6 +338,7 @@ class ApprovalsController {
             @RequestParam(value = "on", defaultValue = "") String on,
             @RequestParam(value = "text", defaultValue = "") String text,
             @RequestParam(value = "file", required = false) MultipartFile file,
+            @RequestParam(value = "also", defaultValue = "") List<UUID> also,
             RedirectAttributes flash)
             throws IOException {
         Approvals.ApprovalView a = seen(id);
@@ -282,7 +349,7 @@ class ApprovalsController {
                     .findFirst()
                     .orElse(Approvals.LetterKind.NOTE);
             approvals.keep(
-                    id,
+                    withBesides(a, also),
                     k,
                     at(day, jobs.job(a.jobId(), Viewer.current())),
                     text,

@@ -46,9 +46,18 @@ final class TermsForm {
 
     private TermsForm() {}
 
-    /** @param granted whether it is what was granted, with its number and conditions */
+    /**
+     * @param granted whether it is what was granted, with its number and conditions
+     * @param besides other requests that the letter may answer as well, in words by id
+     */
     static Form of(
-            String title, String action, String back, boolean granted, Map<String, String> craft, List<String> people) {
+            String title,
+            String action,
+            String back,
+            boolean granted,
+            Map<String, String> craft,
+            List<String> people,
+            Map<String, String> besides) {
         Form form = new Form(title, action, back);
         if (granted) {
             form.group("The paper")
@@ -116,6 +125,16 @@ final class TermsForm {
                             "conditions",
                             "Conditions",
                             "one on a line, in the granter's words; each becomes a rule of the job");
+        }
+        if (!besides.isEmpty()) {
+            form.group("The same letter answers also")
+                    .ticks(
+                            "also",
+                            "Requests",
+                            "of other days, aircraft and jobs; each gets these terms, and is covered as far as they reach",
+                            besides.entrySet().stream()
+                                    .map(e -> new Form.Option(e.getKey(), e.getValue()))
+                                    .toList());
         }
         return form;
     }

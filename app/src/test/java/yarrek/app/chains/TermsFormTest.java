@@ -44,7 +44,8 @@ class TermsFormTest {
         LinkedMultiValueMap<String, String> p = new LinkedMultiValueMap<>();
         p.add("fromDay", day);
         p.add("fromTime", time);
-        return TermsForm.of("t", "/a", "/b", true, Map.of(), List.of()).bind(p);
+        return TermsForm.of("t", "/a", "/b", true, Map.of(), List.of(), Map.of())
+                .bind(p);
     }
 
     /** In the Azores the clocks go on an hour on 28 March 2027 at 0:00 and back on 31 October 2027 at 1:00. */
@@ -74,7 +75,7 @@ class TermsFormTest {
     void anInstantInTheRepeatedHourIsShownInUtcAndReadBackTheSame() {
         Instant twice = Instant.parse("2027-10-31T00:30:00Z");
         Terms t = new Terms(twice, null, "", null, "", List.of(), List.of(), "", List.of(), Set.of());
-        Form shown = TermsForm.fill(TermsForm.of("t", "/a", "/b", true, Map.of(), List.of()), t, AZORES);
+        Form shown = TermsForm.fill(TermsForm.of("t", "/a", "/b", true, Map.of(), List.of(), Map.of()), t, AZORES);
         assertThat(shown.raw("fromTime")).endsWith("UTC");
         assertThat(TermsForm.instant(typed(shown.raw("fromDay"), shown.raw("fromTime")), "from", AZORES, TODAY))
                 .isEqualTo(twice);
