@@ -51,7 +51,12 @@ public class SiteDrawing {
             List<Tick> east,
             List<Tick> north,
             Symbol launch,
-            List<Figure> overlays) {}
+            List<Figure> overlays) {
+        /** The drawing itself, for pages and for paper; what is written in it is escaped. */
+        public String svg(String label) {
+            return SiteSvg.write(this, label);
+        }
+    }
 
     /** An area drawn over the site: "paper" for what a paper covers, "overhang" for what it does not. */
     public record Overlay(Area area, String pattern, String title) {}
