@@ -62,7 +62,7 @@ public class Office implements UserDetailsService {
     @Transactional(readOnly = true)
     public UserDetails loadUserByUsername(String login) {
         return em.createQuery("from app_user u where u.login = :login", AppUser.class)
-                .setParameter("login", login)
+                .setParameter("login", login.strip())
                 .getResultStream()
                 .findFirst()
                 .map(AppUser::viewer)
@@ -109,6 +109,12 @@ public class Office implements UserDetailsService {
             throw new NotFoundException("login");
         }
         user.enabled = enabled;
+        if (!enabled) {
+            // whoever is shut out is so at once, not when the session runs out
+            jdbc.sql("delete from SPRING_SESSION where PRINCIPAL_NAME = ?")
+                    .param(user.login)
+                    .update();
+        }
     }
 
     /** A login as a viewer, for work done in its name; empty when it is closed or gone. */
@@ -254,15 +260,16 @@ public class Office implements UserDetailsService {
                 .param(java.sql.Timestamp.from(now.minus(Duration.ofDays(1))))
                 .update();
         jdbc.sql("insert into login_failure (login, address, failed_at) values (?, ?, ?)")
-                .params(cut(login), cut(address), java.sql.Timestamp.from(now))
+                .params(plain(login), cut(address), java.sql.Timestamp.from(now))
                 .update();
     }
 
+    /** Counted for a name from an address, so that nobody shuts another out, and for an address whatever the name. */
     @Transactional(readOnly = true)
     boolean tooManyFailures(String login, String address) {
         java.sql.Timestamp since = java.sql.Timestamp.from(clock.instant().minus(FAILURE_WINDOW));
-        int forLogin = jdbc.sql("select count(*) from login_failure where login = ? and failed_at > ?")
-                .params(cut(login), since)
+        int forLogin = jdbc.sql("select count(*) from login_failure where login = ? and address = ? and failed_at > ?")
+                .params(plain(login), cut(address), since)
                 .query(Integer.class)
                 .single();
         int forAddress = jdbc.sql("select count(*) from login_failure where address = ? and failed_at > ?")
@@ -270,6 +277,11 @@ public class Office implements UserDetailsService {
                 .query(Integer.class)
                 .single();
         return forLogin >= FAILURES_PER_LOGIN || forAddress >= FAILURES_PER_ADDRESS;
+    }
+
+    /** A name as it is looked up: blanks around it and the size of its letters say nothing. */
+    private static String plain(String login) {
+        return cut(login.strip().toLowerCase(java.util.Locale.ROOT));
     }
 
     private static String cut(String s) {

@@ -10,15 +10,22 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.security.authentication.AuthenticationProvider;
+import org.springframework.security.authentication.BadCredentialsException;
+import org.springframework.security.authentication.ProviderManager;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.authentication.dao.DaoAuthenticationProvider;
 import org.springframework.security.config.Customizer;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /** What is asked of a request before a handler is; who may ask a handler stands at it. Pages by form login and session; the API by bearer token and nothing else. */
@@ -65,7 +72,8 @@ class SecurityConfig {
 
     @Bean
     @Order(2)
-    SecurityFilterChain pages(HttpSecurity http, Office office, HandlerRights rights) throws Exception {
+    SecurityFilterChain pages(HttpSecurity http, Office office, PasswordEncoder encoder, HandlerRights rights)
+            throws Exception {
         // the simulated services speak to programs, not to browsers: nothing there rests on who is signed in
         return http.csrf(c -> c.ignoringRequestMatchers("/stand-ins/**"))
                 .authorizeHttpRequests(a -> a.requestMatchers(
@@ -81,12 +89,11 @@ class SecurityConfig {
                         .permitAll()
                         .anyRequest()
                         .access(rights))
-                .formLogin(f -> f.loginPage("/login").failureHandler((request, response, x) -> {
-                    office.failedLogin(String.valueOf(request.getParameter("username")), request.getRemoteAddr());
-                    response.sendRedirect("/login?wrong");
-                }))
+                .authenticationManager(new ProviderManager(new LimitedSignIn(office, encoder)))
+                .formLogin(f -> f.loginPage("/login")
+                        .failureHandler((request, response, x) ->
+                                response.sendRedirect(x instanceof TooMany ? "/login?wait" : "/login?wrong")))
                 .logout(l -> l.logoutSuccessUrl("/login?out"))
-                .addFilterBefore(new LoginLimitFilter(office), UsernamePasswordAuthenticationFilter.class)
                 .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
                         .referrerPolicy(Customizer.withDefaults()))
                 .build();
@@ -116,26 +123,46 @@ class SecurityConfig {
         }
     }
 
-    /** Turns signing in away for a while after too many wrong passwords. */
-    private static final class LoginLimitFilter extends OncePerRequestFilter {
+    /**
+     * Asks whether the limit is reached before a password is looked at, where every way of signing in passes: a filter that
+     * compares addresses is walked round by spelling one another way.
+     */
+    private static final class LimitedSignIn implements AuthenticationProvider {
         private final Office office;
+        private final DaoAuthenticationProvider passwords;
 
-        LoginLimitFilter(Office office) {
+        LimitedSignIn(Office office, PasswordEncoder encoder) {
             this.office = office;
+            this.passwords = new DaoAuthenticationProvider(office);
+            this.passwords.setPasswordEncoder(encoder);
         }
 
         @Override
-        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-                throws ServletException, IOException {
-            boolean login = request.getMethod().equals("POST")
-                    && request.getRequestURI().equals("/login");
-            if (login
-                    && office.tooManyFailures(
-                            String.valueOf(request.getParameter("username")), request.getRemoteAddr())) {
-                response.sendRedirect("/login?wait");
-                return;
+        public Authentication authenticate(Authentication given) {
+            String address = given.getDetails() instanceof WebAuthenticationDetails d ? d.getRemoteAddress() : "";
+            if (office.tooManyFailures(given.getName(), address)) {
+                throw new TooMany();
             }
-            chain.doFilter(request, response);
+            try {
+                return passwords.authenticate(given);
+            } catch (BadCredentialsException e) {
+                office.failedLogin(given.getName(), address);
+                throw e;
+            }
+        }
+
+        @Override
+        public boolean supports(Class<?> kind) {
+            return passwords.supports(kind);
+        }
+    }
+
+    /** There were too many wrong passwords; the right one is not looked at for a while. */
+    private static final class TooMany extends AuthenticationException {
+        private static final long serialVersionUID = 1;
+
+        TooMany() {
+            super("too many wrong passwords");
         }
     }
 }
