@@ -36,7 +36,7 @@ class ApprovalsPagesTest extends BrowserTest {
         assertThat(page.getByText("trying each…")).hasCount(0); // nothing moves under the pointer any more
         page.selectOption("#w-step", "zoneEU@TAR-AD#3");
         page.fill("#w-lead", "90");
-        page.click("button:has-text('Look')");
+        page.press("#w-lead", "Enter");
         page.waitForURL("**lead=90**");
         assertThat(page.locator(".note")).containsText("Changed to see; nothing was stored");
         assertThat(page.locator(".figures")).containsText("2 of 6");
