@@ -169,6 +169,10 @@ class ApprovalsPagesTest extends BrowserTest {
                 .isLessThanOrEqualTo(390);
         page.locator("#unlock button[aria-label='say it: granted, rehearsal']").click();
         assertThat(page.locator(".bad-note")).containsText("nothing can be loaded before it is granted");
+        // a letter may be about requests of jobs that are not the pilot's; only the manager is shown which
+        page.navigate(address(ofLevels("a.reference = 'TAR-2290'") + "/grant"));
+        assertThat(page.locator("[name=reference]")).hasValue("TAR-2290");
+        assertThat(page.locator("[name=also]")).hasCount(0);
         String others = job("Mooring chains, east row");
         assertThat(page.navigate(address(others + "/chain")).status()).isEqualTo(403);
     }

@@ -6,7 +6,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
@@ -88,6 +87,8 @@ public class PlaceRegisters {
     private void thingFields(Form form) {
         List<Form.Option> places = new ArrayList<>(List.of(new Form.Option("", "choose")));
         sites.names().forEach((id, name) -> places.add(new Form.Option(id.toString(), name)));
+        List<Form.Option> known = new ArrayList<>(List.of(new Form.Option("", "not said")));
+        Arrays.stream(Sites.Known.values()).forEach(k -> known.add(new Form.Option(k.name(), k.words())));
         form.select("site", "Site", "", places)
                 .select(
                         "kind",
@@ -100,16 +101,7 @@ public class PlaceRegisters {
                 .text("name", "Name", "")
                 .text("height", "Height above ground", "of its top, such as 12 m")
                 .text("shape", "Where", "a position, or positions with a semicolon between")
-                .select(
-                        "known",
-                        "How it is known",
-                        "",
-                        Form.choices(
-                                "not said",
-                                Map.of(
-                                        "SEEN", Sites.Known.SEEN.words(),
-                                        "TOLD", Sites.Known.TOLD.words(),
-                                        "ASSUMED", Sites.Known.ASSUMED.words())))
+                .select("known", "How it is known", "", known)
                 .text("note", "Note", "");
     }
 
