@@ -25,6 +25,7 @@ import yarrek.app.page.NotFoundException;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.FindingRow;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.trace.Trace;
 import yarrek.formats.log.BrokenFileException;
@@ -285,7 +286,7 @@ class BringingInTest extends RunningApp {
         assertThat(heavier.assessment().with("BREACHED"))
                 .extracting(FindingRow::ruleId)
                 .contains("EU-CLASS-MASS", "EU-PAYLOAD");
-        assertThat(heavier.row().go()).isEqualTo("NO_GO");
+        assertThat(heavier.row().go()).isEqualTo(Tally.Go.NO_GO);
         assertThat(heavier.row().changedNote()).contains("Mass limit of the class mark (breached)");
         fleet.changeBuild(build, fleet.build(build).version(), b.pack().id(), b.accessoryIds());
         assertThat(jobs.job(job, manager()).assessment().with("BREACHED"))

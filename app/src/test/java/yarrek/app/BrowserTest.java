@@ -9,11 +9,13 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -25,6 +27,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 abstract class BrowserTest extends RunningApp {
     private static Playwright playwright;
     private static Browser browser;
+    private static final Map<String, List<Cookie>> SESSIONS = new ConcurrentHashMap<>();
 
     @Autowired
     JdbcClient jdbc;
@@ -42,7 +45,7 @@ abstract class BrowserTest extends RunningApp {
         browser = playwright
                 .chromium()
                 .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell"))
                         .setArgs(List.of(
                                 "--no-sandbox",
                                 "--disable-gpu",
@@ -88,13 +91,25 @@ abstract class BrowserTest extends RunningApp {
         assertThat(complaints).isEmpty();
     }
 
+    /** The first time by the page; afterwards the session of then is taken up again. */
     void signIn(String login) {
+        if (SESSIONS.containsKey(login)) {
+            context.addCookies(SESSIONS.get(login));
+            page.navigate(address("/"));
+        }
+        if (!page.url().equals(address("/"))) {
+            signInByThePage(login);
+            SESSIONS.put(login, context.cookies());
+        }
+        page.waitForLoadState(); // keys work once the scripts have run
+    }
+
+    private void signInByThePage(String login) {
         page.navigate(address("/login"));
         page.fill("#username", login);
         page.fill("#password", login + "-demo");
         page.click("button");
         page.waitForURL(address("/"));
-        page.waitForLoadState(); // keys work once the scripts have run
     }
 
     String id(String sql) {

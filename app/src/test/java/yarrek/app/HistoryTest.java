@@ -33,6 +33,7 @@ import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.Papers;
 import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Tally;
 
 /** Who changed what, and taking it back: one change alone, never over a later one, and whole out of the bin. */
 class HistoryTest extends RunningApp {
@@ -241,7 +242,7 @@ class HistoryTest extends RunningApp {
     void aJobPutBackIsJudgedAgain() {
         UUID job = aJob();
         change(job, draft(job).with(new JobDraft.Anew(null, null, null, null, null, 500.0, null, null)));
-        assertThat(jobs.jobUnchecked(job).row().go()).isEqualTo("NO_GO");
+        assertThat(jobs.jobUnchecked(job).row().go()).isEqualTo(Tally.Go.NO_GO);
         String reason = jobs.jobUnchecked(job).row().reason();
         history.takeBack("job", job.toString(), entries(job).get(0).revision());
         assertThat(jobs.jobUnchecked(job).row().reason()).isNotEqualTo(reason);

@@ -26,6 +26,7 @@ import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.rulebook.Verdict;
 import yarrek.formats.log.BrokenFileException;
 
@@ -93,21 +94,21 @@ class StandingTest extends RunningApp {
     @Test
     void anEmergencyDeclaredOnOneJobStopsEveryJobOfTheSiteUntilPermissionIsSaid() {
         UUID one = job("Peat bog grid, north");
-        assertThat(view(one).row().go()).isNotEqualTo("NO_GO");
+        assertThat(view(one).row().go()).isNotEqualTo(Tally.Go.NO_GO);
         UUID other = copy("Peat bog grid, north", "Peat bog grid, in need");
         try {
             Jobs.JobView v = view(other);
             jobs.save(other, v.version(), withEmergency(v.draft(), true));
-            assertThat(view(one).row().go()).isEqualTo("NO_GO");
+            assertThat(view(one).row().go()).isEqualTo(Tally.Go.NO_GO);
             assertThat(finding(one, "EU-EMERG").verdict()).isEqualTo(Verdict.NOT_KNOWN);
             answers.say(Answers.About.JOB, one, Map.of("emergency.permission", "yes"), "test");
             assertThat(finding(one, "EU-EMERG").verdict()).isEqualTo(Verdict.MET);
             answers.say(Answers.About.JOB, one, Map.of("emergency.permission", ""), "test");
-            assertThat(view(one).row().go()).isEqualTo("NO_GO");
+            assertThat(view(one).row().go()).isEqualTo(Tally.Go.NO_GO);
         } finally {
             forget(other);
         }
-        assertThat(view(one).row().go()).isNotEqualTo("NO_GO");
+        assertThat(view(one).row().go()).isNotEqualTo(Tally.Go.NO_GO);
     }
 
     @Test
@@ -136,7 +137,7 @@ class StandingTest extends RunningApp {
         FindingRow release = finding(mast, "HOUSE-PAPER-maintenanceRelease");
         assertThat(release.verdict()).isEqualTo(Verdict.BREACHED);
         assertThat(release.blocks()).isTrue();
-        assertThat(view(mast).row().go()).isEqualTo("NO_GO");
+        assertThat(view(mast).row().go()).isEqualTo(Tally.Go.NO_GO);
         rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", false, "test");
         try {
             assertThat(view(mast).assessment().findings())

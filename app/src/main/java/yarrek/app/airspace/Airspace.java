@@ -83,7 +83,20 @@ public class Airspace {
             List<String> whatChanged,
             long ageDays,
             boolean stale,
-            int undecided) {}
+            int undecided) {
+
+        /** Name of the status shape. */
+        public String shape() {
+            return stale ? "dots" : "full";
+        }
+
+        /** How old it is against how old it may be. */
+        public String age() {
+            return "own".equals(format)
+                    ? "kept by you"
+                    : (stale ? "out of date, " : "") + ageDays + " of " + staleDays + " days";
+        }
+    }
 
     /**
      * A source as the person describes it.

@@ -68,6 +68,15 @@ public class Applications {
         public boolean isOpen() {
             return (!missing.isEmpty() && typed.isBlank()) || !reusedFrom.isEmpty();
         }
+
+        /** Name of the status shape. */
+        public String shape() {
+            return !isOpen() ? "full" : reusedFrom.isEmpty() ? "notch" : "cut";
+        }
+
+        public String standing() {
+            return !isOpen() ? "answered" : reusedFrom.isEmpty() ? "open" : "look at it";
+        }
     }
 
     /** A version as made; its documents never change. */

@@ -58,6 +58,11 @@ record ChainDrawing(
             String standing,
             String tip) {}
 
+    /** @param label what a reader hears in the place of the drawing */
+    public String svg(String label) {
+        return ChainSvg.write(this, label);
+    }
+
     static ChainDrawing of(ChainPlan plan, WorkDays calendar, LocalDate today, LocalDate first, LocalDate last) {
         LocalDate from = today;
         LocalDate to = last.plusDays(1);

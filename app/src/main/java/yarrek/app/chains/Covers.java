@@ -33,7 +33,12 @@ import yarrek.core.time.TimeWindow;
 @Service
 public class Covers {
     /** A paper on a day with an aircraft. */
-    public record Cell(UUID approvalId, String shape, String words, List<Cover.Finding> findings) {}
+    public record Cell(UUID approvalId, String shape, String words, List<Cover.Finding> findings) {
+
+        public String standing() {
+            return coverWords(shape, "missing");
+        }
+    }
 
     /** A day with an aircraft; {@code gaps} are requests of that day for which nothing is held. */
     public record Row(LocalDate day, String aircraft, boolean planned, List<Cell> cells, List<String> gaps) {
@@ -47,6 +52,18 @@ public class Covers {
                     ? "notch"
                     : cells.stream().anyMatch(c -> c.shape().equals("dots")) ? "dots" : "full";
         }
+
+        public String standing() {
+            return coverWords(shape(), "not covered");
+        }
+    }
+
+    private static String coverWords(String shape, String lacking) {
+        return switch (shape) {
+            case "full" -> "covered";
+            case "notch" -> lacking;
+            default -> "not known";
+        };
     }
 
     /** An unlock beside an approval that it has to equal. */

@@ -32,6 +32,10 @@ public class Crew {
         public double flownHours() {
             return flownS / 3600.0;
         }
+
+        public String nameAndPhone() {
+            return name + (phone.isEmpty() ? "" : ", " + phone);
+        }
     }
 
     /** A member of the crew changed. */

@@ -28,15 +28,22 @@ import yarrek.formats.table.Table;
 public final class Bringing<V> {
     /** What a row would do. */
     enum Outcome {
-        WRONG("cannot be brought in"),
-        NEW("new"),
-        CHANGED("changes"),
-        SAME("as it is");
+        WRONG("cannot be brought in", "notch"),
+        NEW("new", "full"),
+        CHANGED("changes", "full"),
+        SAME("as it is", "dots");
 
         private final String words;
+        private final String shape;
 
-        Outcome(String words) {
+        Outcome(String words, String shape) {
             this.words = words;
+            this.shape = shape;
+        }
+
+        /** Name of the status shape. */
+        public String shape() {
+            return shape;
         }
 
         public String words() {
@@ -45,7 +52,13 @@ public final class Bringing<V> {
     }
 
     /** @param column as the file names it; empty when the file has none for the field */
-    public record Problem(String column, String field, String value, String message) {}
+    public record Problem(String column, String field, String value, String message) {
+
+        /** The column as the file names it, the field that has none, or the row as a whole. */
+        public String where() {
+            return !column.isEmpty() ? column : field.isEmpty() ? "The row" : field + " (no column of the file)";
+        }
+    }
 
     public record Change(String field, String before, String after) {}
 

@@ -123,6 +123,11 @@ public class Lookout {
                 case MAKERS_MAP_CLEAR, NO_CONCERN -> "full";
             };
         }
+
+        /** How much of the area it takes, or that it only touches. */
+        public String overlap() {
+            return met.onlyEdge() ? "edge" : String.format(java.util.Locale.UK, "%,.0f m²", met.overlapM2());
+        }
     }
 
     /**

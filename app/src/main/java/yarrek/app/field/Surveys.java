@@ -93,10 +93,25 @@ public class Surveys {
         public long open() {
             return lines.stream().filter(Line::isOpen).count();
         }
+
+        /** Who signed it, or that nobody did. */
+        public String signature() {
+            return signedAt == null ? "not signed" : "signed by " + signedBy;
+        }
     }
 
     /** A survey in a list. */
-    public record Row(UUID id, String madeBy, Instant madeAt, LocalDate visitedOn, String signedBy, Instant signedAt) {}
+    public record Row(UUID id, String madeBy, Instant madeAt, LocalDate visitedOn, String signedBy, Instant signedAt) {
+
+        /** Name of the status shape. */
+        public String shape() {
+            return signedAt == null ? "dots" : "full";
+        }
+
+        public String signature() {
+            return signedAt == null ? "not signed" : "signed by " + signedBy;
+        }
+    }
 
     private final EntityManager em;
     private final Clock clock;

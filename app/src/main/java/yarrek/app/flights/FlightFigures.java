@@ -1,6 +1,9 @@
 package yarrek.app.flights;
 
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
 import java.util.OptionalDouble;
 import yarrek.core.flight.FlightSummary;
 
@@ -35,6 +38,8 @@ public record FlightFigures(
         Double greatestWindMps,
         int samples,
         int samplesWithoutPosition) {
+    private static final DateTimeFormatter CLOCK =
+            DateTimeFormatter.ofPattern("HH:mm:ss", Locale.UK).withZone(ZoneOffset.UTC);
 
     static FlightFigures of(FlightSummary s, OptionalDouble fromFirstTakeoff) {
         return new FlightFigures(
@@ -68,5 +73,23 @@ public record FlightFigures(
 
     private static Double value(OptionalDouble v) {
         return v.isPresent() ? v.getAsDouble() : null;
+    }
+
+    public String takeoffWords() {
+        return CLOCK.format(takeoffUtc) + " UTC" + (beginsInTheAir ? " (log begins in the air)" : "");
+    }
+
+    public String landingWords() {
+        return endsInTheAir ? "log ends in the air" : CLOCK.format(landingUtc) + " UTC";
+    }
+
+    /** Charge from take-off to landing. */
+    public String chargeWords() {
+        return chargeAtTakeoffPct == null
+                ? "not in the log"
+                : String.format(Locale.ROOT, "%.0f %% to ", chargeAtTakeoffPct)
+                        + (chargeAtLandingPct == null
+                                ? "not known"
+                                : String.format(Locale.ROOT, "%.0f %%", chargeAtLandingPct));
     }
 }

@@ -67,6 +67,13 @@ public class Flights {
         public String shape() {
             return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
         }
+
+        /** What the judging found, and whether anybody looked at it. */
+        public String standing() {
+            String found =
+                    breached > 0 ? breached + " breached" : notKnown > 0 ? notKnown + " not known" : "no breach found";
+            return found + (lookedAt ? "" : ", new");
+        }
     }
 
     /** A flight whole, without its trace. */

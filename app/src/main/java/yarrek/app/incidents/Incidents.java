@@ -65,6 +65,15 @@ public class Incidents {
         public boolean isOpen() {
             return state.equals("OPEN");
         }
+
+        /** Name of the status shape. */
+        public String shape() {
+            return isOpen() ? "notch" : "full";
+        }
+
+        public String standing() {
+            return isOpen() ? "open" : "closed";
+        }
     }
 
     private final EntityManager em;

@@ -173,4 +173,11 @@ public record JobDraft(
             return words;
         }
     }
+
+    /** "80 m above ground"; that it is not known when nobody said. */
+    public String heightWords() {
+        return heightM == null
+                ? "not known"
+                : String.format(java.util.Locale.ROOT, "%.0f m %s", heightM, heightReference.words());
+    }
 }

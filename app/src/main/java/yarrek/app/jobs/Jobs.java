@@ -23,6 +23,7 @@ import yarrek.app.page.NotFoundException;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
+import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
 
 /** The register of planned operations. */
@@ -50,12 +51,25 @@ public class Jobs {
             int close,
             int lawBreaches,
             int departures,
-            String go,
+            Tally.Go go,
             String reason,
             String changedNote) {
         /** Name of the status shape. */
         public String shape() {
             return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
+        }
+
+        public boolean noGo() {
+            return go == Tally.Go.NO_GO;
+        }
+
+        /** What it becomes by the one button for its state. */
+        public String nextState() {
+            return state.equals("PLANNED") ? "FLOWN" : "PLANNED";
+        }
+
+        public String nextStep() {
+            return state.equals("PLANNED") ? "Mark as flown" : "Plan again";
         }
     }
 
@@ -279,7 +293,7 @@ public class Jobs {
                 j.closeCount,
                 j.lawBreaches,
                 j.departures,
-                j.go,
+                Tally.Go.valueOf(j.go),
                 j.reason,
                 j.changedNote);
     }

@@ -38,7 +38,12 @@ public class Office implements UserDetailsService {
     public record OperatorView(UUID id, String name, String jurisdiction, ZoneId zone, String phone) {}
 
     /** A login in a list. */
-    public record UserRow(UUID id, String login, String name, String role, boolean enabled) {}
+    public record UserRow(UUID id, String login, String name, String role, boolean enabled) {
+
+        public String standing() {
+            return enabled ? "open" : "closed";
+        }
+    }
 
     /** A token in a list; the token itself is shown once and not kept. */
     public record TokenRow(UUID id, String name, String owner, Instant createdAt, Instant revokedAt) {}

@@ -1,5 +1,6 @@
 package yarrek.app.page;
 
+import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -8,9 +9,9 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.stereotype.Component;
-import yarrek.core.rulebook.Verdict;
 import yarrek.core.weather.Observation;
 
 /** How figures, dates and times are shown: always with unit, local time with UTC beside it. */
@@ -64,25 +65,17 @@ public class Show {
         return SECONDS.format(i.atZone(ZoneOffset.UTC)) + " UTC";
     }
 
-    /** "2 min 24 s", "1 h 05 min". */
+    /** "12.3 s", "2 min 24 s", "1 h 05 min": to a tenth of a second, a second, a minute. */
     public String duration(double seconds) {
-        Duration d = Duration.ofMillis(Math.round(seconds * 1000));
-        if (d.toHours() > 0) {
-            return String.format(Locale.ROOT, "%d h %02d min", d.toHours(), d.toMinutesPart());
+        if (Math.round(seconds * 10) < 600) {
+            return String.format(Locale.ROOT, "%.1f s", seconds);
         }
-        return d.toMinutes() > 0
-                ? String.format(Locale.ROOT, "%d min %02d s", d.toMinutes(), d.toSecondsPart())
-                : String.format(Locale.ROOT, "%.1f s", seconds);
-    }
-
-    /** Name of the status shape of a verdict. */
-    public String shape(Verdict v) {
-        return switch (v) {
-            case MET, DUTY -> "full";
-            case CLOSE -> "cut";
-            case BREACHED -> "notch";
-            case NOT_KNOWN, NOT_APPLICABLE -> "dots";
-        };
+        Duration d = Duration.ofSeconds(Math.round(seconds));
+        if (d.toHours() == 0) {
+            return String.format(Locale.ROOT, "%d min %02d s", d.toMinutes(), d.toSecondsPart());
+        }
+        long minutes = Math.round(d.toSeconds() / 60.0);
+        return String.format(Locale.ROOT, "%d h %02d min", minutes / 60, minutes % 60);
     }
 
     /** What speaks against something, or that nothing does. */
@@ -138,5 +131,93 @@ public class Show {
         return n >= 1_000_000
                 ? String.format(Locale.ROOT, "%.1f MB", n / 1e6)
                 : String.format(Locale.ROOT, "%.1f kB", n / 1e3);
+    }
+
+    /** No decimals and the unit, or what is said instead. */
+    public String whole(Double v, String unit, String none) {
+        return v == null || v.isNaN() ? none : whole(v, unit);
+    }
+
+    public String known(String s) {
+        return s == null || s.isEmpty() ? "not known" : s;
+    }
+
+    /** One after the other, when the first is known at all. */
+    public String known(String s, String more) {
+        return s == null || s.isEmpty() ? "not known" : s + (more.isEmpty() ? "" : ", " + more);
+    }
+
+    public String known(LocalDate d) {
+        return d == null ? "not known" : day(d);
+    }
+
+    public String known(Optional<LocalDate> d) {
+        return known(d.orElse(null));
+    }
+
+    public String known(OptionalDouble v, String unit) {
+        return v.isEmpty() ? "not known" : one(v.getAsDouble(), unit);
+    }
+
+    /** A name, or that nobody said it. */
+    public String said(String name) {
+        return name == null || name.isEmpty() ? "not said" : name;
+    }
+
+    /** One word for yes, one for no, and that it is not known. */
+    public String which(Boolean b, String yes, String no) {
+        return b == null ? "not known" : b ? yes : no;
+    }
+
+    /** A value of before or after a change. */
+    public String orEmpty(String s) {
+        return s == null || s.isEmpty() ? "(empty)" : s;
+    }
+
+    /** "1 day", "3 days"; a dash for no figure. */
+    public String count(Number n, String thing) {
+        return n == null
+                ? "–"
+                : String.format(Locale.UK, "%,d %s%s", n.longValue(), thing, n.longValue() == 1 ? "" : "s");
+    }
+
+    /** "a, b", or "nothing". */
+    public String list(List<String> words) {
+        return words.isEmpty() ? "nothing" : String.join(", ", words);
+    }
+
+    /** One day, or from the first to the last. */
+    public String days(LocalDate first, LocalDate last) {
+        return first.equals(last) ? day(first) : day(first) + " – " + day(last);
+    }
+
+    /** The same for narrow columns. */
+    public String daysShort(LocalDate first, LocalDate last) {
+        return first.equals(last) ? dayMonth(first) : dayMonth(first) + " – " + dayMonth(last);
+    }
+
+    /** " to 3 May 2027", or nothing for no day. */
+    public String orNothing(String before, LocalDate d) {
+        return d == null ? "" : before + day(d);
+    }
+
+    /** "to 3 May 2027", "with no end date". */
+    public String until(LocalDate last) {
+        return last == null ? "with no end date" : "to " + day(last);
+    }
+
+    /** "from 3 May 2025 to 2 May 2027". */
+    public String validity(LocalDate first, LocalDate last) {
+        return (first == null ? "" : "from " + day(first) + " ") + until(last);
+    }
+
+    /** "120.00 EUR", or a dash. */
+    public String money(BigDecimal amount, String currency) {
+        return amount == null ? "–" : amount.toPlainString() + " " + currency;
+    }
+
+    /** Degrees to a decimetre, "46.612345, -17.900000". */
+    public String place(Double lat, Double lon) {
+        return lat == null || lon == null ? "not known" : String.format(Locale.ROOT, "%.6f, %.6f", lat, lon);
     }
 }

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -14,6 +15,7 @@ import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -47,6 +49,8 @@ import yarrek.core.time.Validity;
 public class Papers {
     /** Who can hold a paper, as a row of the weave. */
     public record Holder(String kind, UUID id, String name) {}
+
+    private static final DateTimeFormatter VERIFIED_ON = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
     /** A paper in a list. */
     public record Row(
@@ -88,6 +92,29 @@ public class Papers {
         public boolean countsAt(String place) {
             PaperHeld held = new PaperHeld(kind, Optional.empty(), holderKind, number, jurisdiction, validity, true);
             return territorial ? held.namesPlace(place) : held.countsIn(Optional.of(place));
+        }
+
+        /** "Certificate of competence A2". */
+        public String name() {
+            return kindWords + (level == null ? "" : " " + level);
+        }
+
+        /** Its level where it has one, since the list names the kind; else the kind. */
+        public String shortName() {
+            return level == null ? kindWords : level;
+        }
+
+        /** Where it holds. */
+        public String place() {
+            return jurisdiction.isEmpty() ? "everywhere" : jurisdiction;
+        }
+
+        /** Who looked at the original and when, where it was looked up, or that nobody did. */
+        public String verified() {
+            if (verifiedBy.isEmpty()) {
+                return verifiedWhere.isEmpty() ? "not yet" : verifiedWhere;
+            }
+            return verifiedBy + ", " + VERIFIED_ON.format(verifiedOn);
         }
     }
 
@@ -651,7 +678,7 @@ public class Papers {
                 paper.actBy().orElse(null),
                 paper.actByWhy(),
                 state,
-                shape(state),
+                state.shape(),
                 p.verifiedWhere,
                 p.amountSdr,
                 p.lifts.isBlank() ? Set.of() : Set.of(p.lifts.split("[ ,]+")),
@@ -667,16 +694,6 @@ public class Papers {
                 p.conditions,
                 paper.validity(),
                 insuring.contains(p.kind));
-    }
-
-    /** Name of the status shape of a state. */
-    public static String shape(PaperState state) {
-        return switch (state) {
-            case IN_FORCE -> "full";
-            case ACT_SOON -> "cut";
-            case GAP, RUN_OUT -> "notch";
-            case NOT_YET_VALID, UNKNOWN -> "dots";
-        };
     }
 
     /** Papers as facts: each holder under a role. */

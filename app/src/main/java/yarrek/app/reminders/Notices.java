@@ -165,7 +165,7 @@ public class Notices {
                     "job-" + j.id() + "@yarrek",
                     "Job: " + j.name(),
                     j.siteName() + ", " + j.pilotName() + ", " + j.buildName() + ". "
-                            + (j.go().equals("NO_GO") ? "No-go as planned: " : "") + j.reason(),
+                            + (j.noGo() ? "No-go as planned: " : "") + j.reason(),
                     base + "/jobs/" + j.id(),
                     Optional.empty(),
                     Optional.of(j.start()),
@@ -309,10 +309,7 @@ public class Notices {
                     .append("  ")
                     .append(j.name())
                     .append(": ")
-                    .append(
-                            j.go().equals("NO_GO")
-                                    ? "no-go as planned"
-                                    : j.go().equals("GO") ? "go, as far as was checked" : "go, if the day confirms it")
+                    .append(j.go().says())
                     .append("\n    ")
                     .append(j.reason())
                     .append("\n\n");

@@ -93,11 +93,6 @@ public record AssessmentRow(
         return counts;
     }
 
-    /** GO, NO_GO or ON_THE_DAY. */
-    public String go() {
-        return tally().go().name();
-    }
-
     /** The first reason not to go, or null. */
     public FindingRow noGo() {
         return findings.stream().filter(FindingRow::blocks).findFirst().orElse(null);

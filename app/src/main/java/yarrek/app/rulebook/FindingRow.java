@@ -214,4 +214,12 @@ public record FindingRow(
             case NOT_KNOWN, NOT_APPLICABLE -> "dots";
         };
     }
+
+    /** The worst of an interval with its unit; empty where a rule has none. */
+    public String worstOf(IntervalRow i) {
+        return i.worst() == null
+                ? ""
+                : String.format(java.util.Locale.ROOT, "%.1f %s", i.worst(), gauge == null ? "" : gauge.unit())
+                        .strip();
+    }
 }

@@ -5,11 +5,13 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -49,6 +51,8 @@ public class Rulebook {
     /** Shipped packs of law, in the order in which they are shown. */
     private static final List<String> SHIPPED = RulePackReader.shippedNames();
 
+    private static final DateTimeFormatter ADOPTED_ON = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+
     /** A version of a pack; shipped ones have no id and hold since ever. */
     public record Version(
             UUID id, RulePack pack, LocalDate adoptedFrom, String fileName, String broughtInBy, Instant broughtInAt) {
@@ -58,6 +62,12 @@ public class Rulebook {
 
         public boolean isAdopted() {
             return adoptedFrom != null;
+        }
+
+        public String standing() {
+            return isShipped()
+                    ? "shipped, in use"
+                    : isAdopted() ? "adopted from " + ADOPTED_ON.format(adoptedFrom) : "not adopted yet";
         }
     }
 

@@ -158,7 +158,7 @@ public class Today {
                     j.start(),
                     false,
                     j.shape(),
-                    j.go().equals("NO_GO") ? "no-go" : "open points",
+                    j.noGo() ? "no-go" : "open points",
                     j.name() + " at " + j.siteName(),
                     j.reason(),
                     "/jobs/" + j.id(),

@@ -40,6 +40,18 @@ public record RuleDraft(
         public FactDefinition definition() {
             return Vocabulary.knows(fact) ? Vocabulary.define(fact) : null;
         }
+
+        /** What may be typed beside it. */
+        public String example() {
+            FactDefinition d = definition();
+            return d == null
+                    ? ""
+                    : switch (d.type()) {
+                        case QUANTITY -> "a figure in " + d.unit();
+                        case DATE -> "a date, or months";
+                        default -> d.example();
+                    };
+        }
     }
 
     public static List<Kind.Op> ops(FactDefinition d, boolean requirement) {

@@ -75,13 +75,28 @@ public class Work {
         public int left() {
             return total - done - failedCount;
         }
+
+        /** How much longer by the pace so far. */
+        public String pace() {
+            return secondsLeft < 0 ? "begun" : "about " + secondsLeft + " s left";
+        }
     }
 
     /** A thing that failed. */
     public record Failed(UUID subject, String why) {}
 
     /** Work that comes round by itself, and how it went. */
-    public record Round(String name, Instant next, Instant lastSuccess, Instant lastFailure, int failures) {}
+    public record Round(String name, Instant next, Instant lastSuccess, Instant lastFailure, int failures) {
+
+        /** Name of the status shape. */
+        public String shape() {
+            return failures == 0 ? "full" : "notch";
+        }
+
+        public String standing() {
+            return failures == 0 ? "as it should" : "failed " + failures + " times in a row";
+        }
+    }
 
     private final JdbcClient jdbc;
     private final JdbcTemplate batch;

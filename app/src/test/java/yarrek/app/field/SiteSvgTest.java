@@ -2,17 +2,15 @@ package yarrek.app.field;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.StringReader;
 import java.util.List;
-import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
-import org.xml.sax.InputSource;
 import yarrek.app.airspace.Sites;
+import yarrek.app.print.Drawing;
 
 class SiteSvgTest {
     private static SiteDrawing.Drawn drawn(
@@ -40,39 +38,26 @@ class SiteSvgTest {
     private static final SiteDrawing.Figure OVERHANG =
             new SiteDrawing.Figure("M5 5 L6 6 L7 5 Z", "overhang", "not covered");
 
-    private static Element read(SiteDrawing.Drawn d) throws Exception {
-        return DocumentBuilderFactory.newInstance()
-                .newDocumentBuilder()
-                .parse(new InputSource(new StringReader(d.svg("Map of the mast; the tables say the same"))))
-                .getDocumentElement();
-    }
-
-    private static Element of(Element svg, String sort) {
-        NodeList all = svg.getElementsByTagName("*");
-        for (int i = 0; i < all.getLength(); i++) {
-            Element e = (Element) all.item(i);
-            if (e.getAttribute("class").equals(sort)) {
-                return e;
-            }
-        }
-        throw new AssertionError("nothing of the class " + sort);
+    private static Drawing read(SiteDrawing.Drawn d) {
+        return Drawing.read(d.svg("Map of the mast; the tables say the same"));
     }
 
     @Test
-    void aReaderHearsWhatItIsAndNamesComeOutAsTheyWere() throws Exception {
-        Element svg = read(drawn(ZONE, MAST, OVERHANG));
+    void aReaderHearsWhatItIsAndNamesComeOutAsTheyWere() {
+        Drawing read = read(drawn(ZONE, MAST, OVERHANG));
+        Element svg = read.root();
         assertThat(svg.getAttribute("aria-label")).isEqualTo("Map of the mast; the tables say the same");
         assertThat(svg.getAttribute("viewBox")).isEqualTo("0 0 400 300");
-        assertThat(of(svg, "zn zn-prohibited").getTextContent()).isEqualTo("Reserve <north>");
+        assertThat(read.one("zn zn-prohibited").getTextContent()).isEqualTo("Reserve <north>");
         assertThat(svg.getTextContent()).contains("mast & stays", "quay road", "200 m", "17.88 W", "46.62 N", "launch");
     }
 
     /** On paper there is no stylesheet: every zone is told apart by its own attributes, and without colour. */
     @ParameterizedTest
     @ValueSource(strings = {"prohibited", "authorisation", "conditional", "maker", "free"})
-    void everyKindOfZoneIsToldApartWithoutColour(String pattern) throws Exception {
-        Element zone =
-                of(read(drawn(new SiteDrawing.Figure("M0 0 Z", pattern, "z"), MAST, OVERHANG)), "zn zn-" + pattern);
+    void everyKindOfZoneIsToldApartWithoutColour(String pattern) {
+        Element zone = read(drawn(new SiteDrawing.Figure("M0 0 Z", pattern, "z"), MAST, OVERHANG))
+                .one("zn zn-" + pattern);
         if (pattern.equals("free")) {
             assertThat(zone.getAttribute("fill")).isEqualTo("none");
         } else {
@@ -88,8 +73,9 @@ class SiteSvgTest {
 
     @ParameterizedTest
     @EnumSource(Sites.FeatureKind.class)
-    void everyKindOfThingHasAPicture(Sites.FeatureKind kind) throws Exception {
-        Element svg = read(drawn(ZONE, new SiteDrawing.Symbol(20, 30, kind.name(), "thing"), OVERHANG));
+    void everyKindOfThingHasAPicture(Sites.FeatureKind kind) {
+        Element svg = read(drawn(ZONE, new SiteDrawing.Symbol(20, 30, kind.name(), "thing"), OVERHANG))
+                .root();
         NodeList groups = svg.getElementsByTagName("g");
         Element thing = (Element) groups.item(0);
         assertThat(thing.getAttribute("transform")).isEqualTo("translate(20 30)");
@@ -97,11 +83,11 @@ class SiteSvgTest {
     }
 
     @Test
-    void whatAPaperDoesNotCoverIsHatched() throws Exception {
-        Element beyond = of(read(drawn(ZONE, MAST, OVERHANG)), "ov ov-overhang");
+    void whatAPaperDoesNotCoverIsHatched() {
+        Element beyond = read(drawn(ZONE, MAST, OVERHANG)).one("ov ov-overhang");
         assertThat(beyond.getAttribute("fill")).isEqualTo("url(#p-prohibited)");
-        Element covered =
-                of(read(drawn(ZONE, MAST, new SiteDrawing.Figure("M0 0 Z", "paper", "covered"))), "ov ov-paper");
+        Element covered = read(drawn(ZONE, MAST, new SiteDrawing.Figure("M0 0 Z", "paper", "covered")))
+                .one("ov ov-paper");
         assertThat(covered.getAttribute("fill")).isEqualTo("none");
         assertThat(covered.getAttribute("stroke-dasharray")).isEqualTo("10 4");
     }

@@ -3,25 +3,15 @@ package yarrek.app.print;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.io.StringReader;
 import java.util.NoSuchElementException;
 import java.util.Random;
-import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.w3c.dom.Element;
-import org.xml.sax.InputSource;
 
 class SvgTest {
-    private static Element read(String svg) throws Exception {
-        return DocumentBuilderFactory.newInstance()
-                .newDocumentBuilder()
-                .parse(new InputSource(new StringReader(svg)))
-                .getDocumentElement();
-    }
-
     @Test
     void elementsStandInOneAnother() {
         assertThat(new Svg()
@@ -48,12 +38,13 @@ class SvgTest {
                 "&lt;",
                 "Þórshöfn – 東"
             })
-    void whatIsWrittenComesBackAsItWas(String words) throws Exception {
-        Element e = read(new Svg()
-                .open("svg", "aria-label", words)
-                .say("text", words)
-                .close()
-                .written());
+    void whatIsWrittenComesBackAsItWas(String words) {
+        Element e = Drawing.read(new Svg()
+                        .open("svg", "aria-label", words)
+                        .say("text", words)
+                        .close()
+                        .written())
+                .root();
         assertThat(e.getAttribute("aria-label")).isEqualTo(words);
         assertThat(e.getTextContent()).isEqualTo(words);
         assertThat(e.getElementsByTagName("script").getLength()).isZero();

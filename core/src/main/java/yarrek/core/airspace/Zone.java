@@ -161,4 +161,9 @@ public record Zone(
                 ? lower.words() + " and up"
                 : lower.words() + " to " + upper.words();
     }
+
+    /** "Control zone, class D". */
+    public String sort() {
+        return kind.words() + airspaceClass.map(c -> ", class " + c).orElse("");
+    }
 }

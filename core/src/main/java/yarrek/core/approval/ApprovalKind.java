@@ -114,4 +114,9 @@ public record ApprovalKind(
                 || jurisdictions.contains(jurisdiction)
                 || jurisdictions.contains(jurisdiction.replaceFirst("-.*", ""));
     }
+
+    /** The laws in which it is asked for, or that it is everywhere. */
+    public String places() {
+        return jurisdictions.isEmpty() ? "everywhere" : String.join(" ", jurisdictions);
+    }
 }

@@ -62,6 +62,16 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
         public String standing() {
             return isDone() ? "granted" : slackDays < 0 ? "too late" : slackDays == 0 ? "tight" : "in time";
         }
+
+        /** Not sent, and the last day for it is over. */
+        public boolean isLateOn(LocalDate day) {
+            return !isDone() && step.sentOn().isEmpty() && latestSend.isBefore(day);
+        }
+
+        /** Granted after it is needed, at worst. */
+        public boolean comesTooLate() {
+            return !isDone() && slackDays < 0;
+        }
     }
 
     /** A chain that bites its own tail. */

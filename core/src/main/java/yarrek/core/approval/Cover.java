@@ -35,9 +35,20 @@ public final class Cover {
 
     /** Covered, something missing, or the paper does not say. */
     public enum State {
-        COVERED,
-        MISSING,
-        NOT_KNOWN
+        COVERED("full"),
+        MISSING("notch"),
+        NOT_KNOWN("dots");
+
+        private final String shape;
+
+        State(String shape) {
+            this.shape = shape;
+        }
+
+        /** Name of the status shape. */
+        public String shape() {
+            return shape;
+        }
     }
 
     /**
@@ -254,6 +265,14 @@ public final class Cover {
     public record Line(String field, String request, String approval, State state, String words) {
         public boolean fits() {
             return state == State.COVERED;
+        }
+
+        public String standing() {
+            return switch (state) {
+                case COVERED -> "fits";
+                case MISSING -> "differs";
+                case NOT_KNOWN -> "not known";
+            };
         }
     }
 

@@ -50,4 +50,9 @@ public record Step(
                 Optional.empty(),
                 Optional.empty());
     }
+
+    /** "3 – 10 working days": as a rule and at worst, or one where they are the same. */
+    public String takes() {
+        return (usual.days() == lead.days() ? "" : usual.days() + " – ") + lead.words();
+    }
 }

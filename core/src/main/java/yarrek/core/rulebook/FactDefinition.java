@@ -131,4 +131,21 @@ public record FactDefinition(
             return this == FREE || (this == DOWN && to < from) || (this == UP && to > from);
         }
     }
+
+    /** What is typed for it: its words, its unit, or what a moment looks like. */
+    public String example() {
+        return switch (type) {
+            case QUANTITY -> unit;
+            case YES_NO -> "yes or no";
+            case WORD -> String.join(" ", words);
+            case WORDS -> String.join(" ", words) + " or none";
+            case DATE -> "a date";
+            case INSTANT -> "such as today 10:45, local time";
+        };
+    }
+
+    /** "Greatest height, m". */
+    public String labelWithUnit() {
+        return label + (unit.isEmpty() ? "" : ", " + unit);
+    }
 }

@@ -49,4 +49,13 @@ public record OperationFit(Operation operation, Truth choice, Outcome aircraft, 
         }
         return limits;
     }
+
+    public String standing() {
+        return switch (verdict()) {
+            case MET -> "as far as checked";
+            case BREACHED -> "not as it stands";
+            case NOT_KNOWN -> "not known";
+            default -> "not this purpose";
+        };
+    }
 }

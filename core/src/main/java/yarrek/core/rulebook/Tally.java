@@ -10,10 +10,28 @@ import java.util.Collection;
 public record Tally(int law, int departures, int notKnown, int close, Go go) {
     /** Whether anything stands in the way. */
     public enum Go {
-        GO,
+        GO("go", "Go, as far as was checked"),
         /** Nothing forbids it, but something can only be said on the day. */
-        ON_THE_DAY,
-        NO_GO
+        ON_THE_DAY("go, day to confirm", "Go, if the day confirms what can only be said then"),
+        NO_GO("no-go", "No-go as planned");
+
+        private final String words;
+        private final String says;
+
+        Go(String words, String says) {
+            this.words = words;
+            this.says = says;
+        }
+
+        /** For a list. */
+        public String words() {
+            return words;
+        }
+
+        /** The line on top of a job. */
+        public String says() {
+            return says;
+        }
     }
 
     public static Tally of(Collection<? extends Standing> findings) {

@@ -1,0 +1,93 @@
+package yarrek.app.print;
+
+/**
+ * The four shapes of standing: full, cut corner, open notch, dots. On screen the stylesheet colours them by their class; on
+ * paper there is none and the attributes count.
+ */
+public final class Shapes {
+    /** The small one beside a word is so wide. */
+    public static final double SMALL_WIDTH = 24;
+
+    private static final double CORNER = 8;
+    private static final double BRACKET = 5;
+    private static final double NARROW = CORNER + 1;
+
+    private Shapes() {}
+
+    /** The small shape that stands beside a word, its left upper corner at the origin. */
+    public static void small(Svg svg, String shape) {
+        switch (shape) {
+            case "full" -> svg.draw("rect", "class", "s-full", "width", SMALL_WIDTH, "height", 10);
+            case "cut" -> svg.draw("path", "class", "s-cut", "d", "M.7 .7 H16 L23.3 9.3 H.7 Z");
+            case "notch" -> svg.draw("path", "class", "s-notch", "d", "M8 1 H1 V9 H8 M16 1 H23 V9 H16");
+            case "dots" -> svg.draw("rect", "class", "s-dots", "x", 1, "y", 1, "width", 22, "height", 8);
+            default -> throw new IllegalArgumentException("no shape of standing: " + shape);
+        }
+    }
+
+    /** A bar along time. */
+    public static void bar(Svg svg, String shape, double x, double y, double width, double height) {
+        double right = x + width;
+        double bottom = y + height;
+        switch (shape) {
+            case "full" ->
+                svg.draw(
+                        "rect", "class", "b-full", "x", x, "y", y, "width", width, "height", height, "fill", "#2f5d5b");
+            case "cut" ->
+                svg.draw(
+                        "path",
+                        "class",
+                        "b-cut",
+                        "d",
+                        Svg.path(
+                                "M",
+                                x,
+                                y,
+                                "H",
+                                right - (width > NARROW ? CORNER : width / 2),
+                                "L",
+                                right,
+                                bottom,
+                                "H",
+                                x,
+                                "Z"),
+                        "fill",
+                        "#86a7a0",
+                        "stroke",
+                        "#2f5d5b");
+            case "notch" ->
+                svg.draw(
+                        "path",
+                        "class",
+                        "b-notch",
+                        "d",
+                        Svg.path("M", right - BRACKET, y, "H", x, "V", bottom, "H", right - BRACKET),
+                        "fill",
+                        "none",
+                        "stroke",
+                        "#a8360b",
+                        "stroke-width",
+                        1.6);
+            case "dots" ->
+                svg.draw(
+                        "rect",
+                        "class",
+                        "b-dots",
+                        "x",
+                        x,
+                        "y",
+                        y + 0.5,
+                        "width",
+                        width,
+                        "height",
+                        height - 1,
+                        "fill",
+                        "none",
+                        "stroke",
+                        "#1f2a30",
+                        "stroke-dasharray",
+                        "2 2.5");
+            default -> throw new IllegalArgumentException("no shape of standing: " + shape);
+        }
+    }
+}
