@@ -12,6 +12,8 @@ final class ChainSvg {
     private static final double LEAST_WAIT = 2;
     /** Nearer than this to the job the word "today" stands on the other side of its line. */
     private static final double ROOM_FOR_TODAY = 70;
+    /** A day written nearer than this to the right edge would leave the sheet. */
+    private static final double ROOM_FOR_DAY = 24;
 
     private final Svg svg = new Svg();
     private final ChainDrawing d;
@@ -64,7 +66,18 @@ final class ChainSvg {
         for (ChainDrawing.Tick t : d.ticks()) {
             upright(t.major() ? "tick major" : "tick", LEFT + t.at(), TOP, d.height() - FOOT);
             if (!t.label().isEmpty()) {
-                svg.say("text", t.label(), "class", "soft", "x", LEFT + t.at() + 2, "y", d.height() - 6);
+                boolean last = t.at() > d.width() - ROOM_FOR_DAY;
+                svg.say(
+                        "text",
+                        t.label(),
+                        "class",
+                        "soft",
+                        "x",
+                        LEFT + t.at() + (last ? -2 : 2),
+                        "y",
+                        d.height() - 6,
+                        "text-anchor",
+                        last ? "end" : null);
             }
         }
     }

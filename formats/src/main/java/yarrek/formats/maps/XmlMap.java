@@ -37,7 +37,6 @@ final class XmlMap {
         XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
         factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-        factory.setProperty(XMLInputFactory.IS_REPLACING_ENTITY_REFERENCES, false);
         factory.setXMLResolver((publicId, systemId, base, namespace) -> {
             throw new XMLStreamException("external entities are not read");
         });
