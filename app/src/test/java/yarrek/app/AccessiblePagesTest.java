@@ -96,6 +96,8 @@ class AccessiblePagesTest extends BrowserTest {
                 "/approvals/kinds/unlock",
                 "/approvals/settings",
                 "/office/stand-ins",
+                "/office/users/new",
+                "/me",
                 "/office")) {
             page.navigate(address(path));
             page.waitForFunction("() => !document.querySelector('.htmx-request')");

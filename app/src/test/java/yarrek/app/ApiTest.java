@@ -21,12 +21,16 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.office.Office;
+import yarrek.app.office.Tokens;
 import yarrek.app.page.Viewer;
 
 /** The HTTP API, over real HTTP. */
 class ApiTest extends RunningApp {
     @Autowired
     Office office;
+
+    @Autowired
+    Tokens tokens;
 
     @Autowired
     JdbcClient jdbc;
@@ -40,7 +44,7 @@ class ApiTest extends RunningApp {
     }
 
     private String tokenOf(String login) {
-        return office.createToken(((Viewer) office.loadUserByUsername(login)).userId(), "test");
+        return tokens.make(((Viewer) office.loadUserByUsername(login)).userId(), "test", true, 1);
     }
 
     private HttpResponse<String> send(HttpRequest.Builder request, String token) throws Exception {

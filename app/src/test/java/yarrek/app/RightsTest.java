@@ -33,6 +33,7 @@ import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.method.HandlerMethod;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import yarrek.app.office.Office;
+import yarrek.app.office.Tokens;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 
@@ -54,6 +55,9 @@ class RightsTest extends RunningApp {
 
     @Autowired
     Office office;
+
+    @Autowired
+    Tokens tokens;
 
     /** "POST /jobs/{id}/state" with who may. */
     private Map<String, Set<String>> asItIs() {
@@ -107,7 +111,10 @@ class RightsTest extends RunningApp {
         String notMine =
                 "(j.pilot_id is null or j.pilot_id <> :me) and (j.observer_id is null or j.observer_id <> :me)";
         String job = "select j.id from job j where " + notMine + " limit 1";
-        String paper = "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> :me limit 1";
+        // what is shown on a job of both is open to both
+        String paper = "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> :me and not exists ("
+                + "select 1 from job j where :me in (j.pilot_id, j.observer_id)"
+                + " and p.holder_id in (j.pilot_id, j.observer_id)) limit 1";
         OF_OTHERS.put("/jobs/{id}", job);
         OF_OTHERS.put("/api/v1/jobs/{id}", job);
         OF_OTHERS.put("/field/card/{job}", job);
@@ -130,7 +137,7 @@ class RightsTest extends RunningApp {
         UUID me = jdbc.sql("select person_id from app_user where login = 'pilot'")
                 .query(UUID.class)
                 .single();
-        String token = office.createToken(((Viewer) office.loadUserByUsername("pilot")).userId(), "test");
+        String token = tokens.make(((Viewer) office.loadUserByUsername("pilot")).userId(), "test", true, 1);
         Map<String, Integer> open = new TreeMap<>();
         int asked = 0;
         for (Map.Entry<String, Set<String>> e : table().entrySet()) {
@@ -204,7 +211,7 @@ class RightsTest extends RunningApp {
         boolean known = !who.equals("anybody");
         String csrf = known ? signIn(http, who) : token(http, "/login");
         String bearer =
-                known ? office.createToken(((Viewer) office.loadUserByUsername(who)).userId(), "test of rights") : "";
+                known ? tokens.make(((Viewer) office.loadUserByUsername(who)).userId(), "test of rights", true, 1) : "";
         Map<String, Integer> open = new TreeMap<>();
         int asked = 0;
         for (Map.Entry<String, Set<String>> e : table().entrySet()) {

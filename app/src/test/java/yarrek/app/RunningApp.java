@@ -40,7 +40,7 @@ abstract class RunningApp {
 
     /** What was changed behind the application's back is said as another node says it. */
     static void changedByAnotherNode(JdbcClient jdbc, String what) {
-        jdbc.sql("update stamp set stamp = stamp + 1 where name = ?")
+        jdbc.sql("insert into stamp (name, stamp) values (?, 1) on duplicate key update stamp = stamp + 1")
                 .param(what)
                 .update();
     }

@@ -1,35 +1,30 @@
 package yarrek.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.OutputStream;
-import java.net.CookieManager;
 import java.net.InetAddress;
 import java.net.Socket;
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.UUID;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.office.Office;
 import yarrek.app.page.Viewer;
 
 /** Signing in, being shut out, and what nobody can do by spelling an address or a name another way. */
 class SignInTest extends RunningApp {
-    private static final Pattern CSRF = Pattern.compile("name=\"_csrf\"[^>]*value=\"([^\"]+)\"");
     private static final String PASSWORD = "a long enough one";
 
     private static int made;
@@ -43,39 +38,8 @@ class SignInTest extends RunningApp {
     private String login;
     private UUID id;
 
-    /** A browser without a screen. */
-    private final class Visitor {
-        private final HttpClient http =
-                HttpClient.newBuilder().cookieHandler(new CookieManager()).build();
-
-        HttpResponse<String> get(String path) throws Exception {
-            return http.send(
-                    HttpRequest.newBuilder(URI.create(address(path))).build(), HttpResponse.BodyHandlers.ofString());
-        }
-
-        HttpResponse<String> post(String path, String form) throws Exception {
-            Matcher token = CSRF.matcher(get("/login").body());
-            assertThat(token.find()).isTrue();
-            return http.send(
-                    HttpRequest.newBuilder(URI.create(address(path)))
-                            .header("Content-Type", "application/x-www-form-urlencoded")
-                            .POST(HttpRequest.BodyPublishers.ofString(
-                                    form + "&_csrf=" + URLEncoder.encode(token.group(1), StandardCharsets.UTF_8)))
-                            .build(),
-                    HttpResponse.BodyHandlers.ofString());
-        }
-
-        /** Where it leads, without the host. */
-        String signIn(String name, String password, String path) throws Exception {
-            return post(
-                            path,
-                            "username=" + URLEncoder.encode(name, StandardCharsets.UTF_8) + "&password="
-                                    + URLEncoder.encode(password, StandardCharsets.UTF_8))
-                    .headers()
-                    .firstValue("Location")
-                    .orElse("")
-                    .replaceFirst("^https?://[^/]+", "");
-        }
+    private Visitor visitor() {
+        return new Visitor(this::address);
     }
 
     private void person() {
@@ -94,7 +58,7 @@ class SignInTest extends RunningApp {
     @Test
     void whoeverIsShutOutIsShutOutAtOnceAndNotOnlyAtTheNextSignIn() throws Exception {
         person();
-        Visitor v = new Visitor();
+        Visitor v = visitor();
         assertThat(v.signIn(login, PASSWORD, "/login")).isEqualTo("/");
         assertThat(v.get("/crew").statusCode()).isEqualTo(200);
         office.setEnabled(id, false);
@@ -104,13 +68,13 @@ class SignInTest extends RunningApp {
         assertThat(v.signIn(login, PASSWORD, "/login")).isEqualTo("/login?wrong");
         office.setEnabled(id, true);
         assertThat(v.get("/crew").statusCode()).isEqualTo(302);
-        assertThat(new Visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/");
+        assertThat(visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/");
     }
 
     @Test
     void shuttingOneOutShutsNobodyElseOut() throws Exception {
         person();
-        Visitor other = new Visitor();
+        Visitor other = visitor();
         assertThat(other.signIn("reader", "reader-demo", "/login")).isEqualTo("/");
         office.setEnabled(id, false);
         assertThat(other.get("/crew").statusCode()).isEqualTo(200);
@@ -121,7 +85,7 @@ class SignInTest extends RunningApp {
     @ValueSource(strings = {"/login", "/%6cogin", "/lo%67in"})
     void theLimitHoldsForEverySpellingOfTheAddress(String path) throws Exception {
         person();
-        Visitor v = new Visitor();
+        Visitor v = visitor();
         for (int i = 0; i < 8; i++) {
             v.signIn(login, "wrong", "/login");
         }
@@ -132,7 +96,7 @@ class SignInTest extends RunningApp {
     @Test
     void theLimitHoldsForEverySpellingOfTheName() throws Exception {
         person();
-        Visitor v = new Visitor();
+        Visitor v = visitor();
         String[] spellings = {login, " " + login, login + "  ", "\t" + login, login.toUpperCase(java.util.Locale.ROOT)};
         for (int i = 0; i < 8; i++) {
             assertThat(v.signIn(spellings[i % spellings.length], "wrong", "/login"))
@@ -152,7 +116,79 @@ class SignInTest extends RunningApp {
                     .param(login)
                     .update();
         }
-        assertThat(new Visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/");
+        assertThat(visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/");
+    }
+
+    /** However many try a name from elsewhere, its owner comes in, if a little later with each wrong one. */
+    @ParameterizedTest
+    @CsvSource({"0, 0", "12, 0", "13, 250", "16, 1000", "24, 3000", "500, 3000"})
+    void aNameTriedFromManyAddressesIsAnsweredMoreSlowly(int wrong, long millis) {
+        person();
+        for (int i = 0; i < wrong; i++) {
+            jdbc.sql("insert into login_failure (login, address, failed_at) values (?, ?, utc_timestamp(6))")
+                    .params(login, "192.0.2." + i)
+                    .update();
+        }
+        assertThat(office.slowness(" " + login.toUpperCase(java.util.Locale.ROOT)))
+                .hasMillis(millis);
+    }
+
+    /** Closed behind the back of the sessions, as when the sign-in was under way: the next request finds out. */
+    @Test
+    void aSessionBegunWhileItsLoginWasBeingClosedIsNone() throws Exception {
+        person();
+        Visitor v = visitor();
+        assertThat(v.signIn(login, PASSWORD)).isEqualTo("/");
+        jdbc.sql("update app_user set enabled = false where id = ?").param(id).update();
+        assertThat(Visitor.leadsTo(v.get("/crew"))).isEqualTo("/login");
+        jdbc.sql("update app_user set enabled = true where id = ?").param(id).update();
+        assertThat(Visitor.leadsTo(v.get("/crew")))
+                .as("the session is over, not asleep")
+                .isEqualTo("/login");
+    }
+
+    /** What a manager takes from a login is gone at the next click. */
+    @Test
+    void anotherRoleEndsTheSession() throws Exception {
+        person();
+        Visitor v = visitor();
+        v.signIn(login, PASSWORD);
+        office.changeUser(id, office.user(id).version(), "Someone", Viewer.Role.MANAGER, null);
+        assertThat(Visitor.leadsTo(v.get("/office"))).isEqualTo("/login");
+        v.signIn(login, PASSWORD);
+        assertThat(v.get("/office").statusCode()).isEqualTo(200);
+        office.changeUser(id, office.user(id).version(), "Someone", Viewer.Role.READER, null);
+        assertThat(Visitor.leadsTo(v.get("/office"))).isEqualTo("/login");
+        assertThat(v.signIn(login, PASSWORD)).startsWith("/office");
+        assertThat(v.get("/office").statusCode()).isEqualTo(403);
+    }
+
+    @Test
+    void anotherNameEndsNothing() throws Exception {
+        person();
+        Visitor v = visitor();
+        v.signIn(login, PASSWORD);
+        office.changeUser(id, office.user(id).version(), "Somebody Else", Viewer.Role.READER, null);
+        assertThat(v.get("/crew").statusCode()).isEqualTo(200);
+    }
+
+    @Test
+    void twoWhoChangeALoginAtOnceAreTold() {
+        person();
+        long seen = office.user(id).version();
+        office.changeUser(id, seen, "One", Viewer.Role.READER, null);
+        assertThatThrownBy(() -> office.changeUser(id, seen, "Two", Viewer.Role.READER, null))
+                .isInstanceOf(LostUpdateException.class);
+        assertThat(office.user(id).name()).isEqualTo("One");
+    }
+
+    @Test
+    void aPilotsLoginBelongsToSomebody() {
+        assertThatThrownBy(() -> office.createUser("nobodys", "N", PASSWORD, Viewer.Role.PILOT, null))
+                .hasMessageContaining("say to whom it belongs");
+        person();
+        assertThatThrownBy(() -> office.changeUser(id, office.user(id).version(), "N", Viewer.Role.PILOT, null))
+                .hasMessageContaining("say to whom it belongs");
     }
 
     @Test
@@ -163,13 +199,13 @@ class SignInTest extends RunningApp {
                     .param("name" + i)
                     .update();
         }
-        assertThat(new Visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/login?wait");
+        assertThat(visitor().signIn(login, PASSWORD, "/login")).isEqualTo("/login?wait");
     }
 
     @Test
     void blanksAroundANameAreNoPartOfIt() throws Exception {
         person();
-        assertThat(new Visitor().signIn("  " + login + " ", PASSWORD, "/login")).isEqualTo("/");
+        assertThat(visitor().signIn("  " + login + " ", PASSWORD, "/login")).isEqualTo("/");
     }
 
     /** What anybody may write into a request says neither who asks nor where the program lives. */

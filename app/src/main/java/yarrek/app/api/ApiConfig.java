@@ -79,6 +79,11 @@ class ApiConfig {
                     e.code());
         }
 
+        @ExceptionHandler(ConflictException.class)
+        ProblemDetail conflict(ConflictException e) {
+            return problem(HttpStatus.CONFLICT, "It is there already", e.getMessage(), e.code());
+        }
+
         @ExceptionHandler(HttpMessageNotReadableException.class)
         ProblemDetail unreadable(HttpMessageNotReadableException e) {
             if (e.getMostSpecificCause() instanceof UnrecognizedPropertyException u) {
@@ -124,6 +129,22 @@ class ApiConfig {
             p.setTitle(title);
             p.setProperty("code", code);
             return p;
+        }
+    }
+
+    /** What the caller sent is there already, as somebody else's. */
+    static class ConflictException extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        private final String code;
+
+        ConflictException(String code, String message) {
+            super(message);
+            this.code = code;
+        }
+
+        String code() {
+            return code;
         }
     }
 

@@ -21,6 +21,7 @@ import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.flights.FlightFigures;
 import yarrek.app.flights.Flights;
 import yarrek.app.flights.Logs;
+import yarrek.app.jobs.Jobs;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
@@ -52,11 +53,13 @@ class LogsApi {
 
     private final Flights flights;
     private final Logs logs;
+    private final Jobs jobs;
     private final JsonMapper json;
 
-    LogsApi(Flights flights, Logs logs, JsonMapper json) {
+    LogsApi(Flights flights, Logs logs, Jobs jobs, JsonMapper json) {
         this.flights = flights;
         this.logs = logs;
+        this.jobs = jobs;
         this.json = json;
     }
 
@@ -83,6 +86,11 @@ class LogsApi {
                             + "; POST the file to /api/v1/logs/plan to see what one looks like");
         }
         Viewer viewer = Viewer.current();
+        // before anything is stored: to no job that the viewer may not see, and to somebody
+        viewer.requirePerson();
+        if (jobId != null) {
+            jobs.job(jobId, viewer);
+        }
         UUID pilot = viewer.isPilot() ? viewer.personId() : pilotId;
         Logs.Outcome o = logs.bringInDirectly(
                 file.getOriginalFilename(),
@@ -90,6 +98,10 @@ class LogsApi {
                 given,
                 new Flights.Attribution(aircraftId, packId, pilot, jobId),
                 viewer.name());
+        if (o.already() && o.flights().stream().noneMatch(f -> flights.maySee(f, viewer))) {
+            throw new ApiConfig.ConflictException(
+                    "log.already", "this file is on file already, brought in by somebody else; nothing was stored");
+        }
         List<FlightOut> out = o.flights().stream().map(id -> flight(id, viewer)).toList();
         Flights.LogView log = flights.flight(o.flights().get(0), viewer).log();
         LogOut body = new LogOut(

@@ -69,7 +69,7 @@ class DemoWorld implements ApplicationRunner {
         if (!office.isEmpty()) {
             return;
         }
-        Viewer viewer = new Viewer(new UUID(0, 0), "manager", BY, "", Viewer.Role.MANAGER, null, true);
+        Viewer viewer = new Viewer(new UUID(0, 0), "manager", BY, "", Viewer.Role.MANAGER, null, true, 0);
         SecurityContextHolder.getContext()
                 .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(viewer, null, List.of()));
         try {
@@ -115,13 +115,11 @@ class DemoWorld implements ApplicationRunner {
         story.before(today);
         flights.fly(today, ZONE, BY);
         story.after(viewer);
-        office.createUser(
-                "pilot", "Ailsa Fenwright", "pilot-demo", Viewer.Role.PILOT, tables.named("PILOT", "Ailsa Fenwright"));
-        office.createUser("reader", "Auditor", "reader-demo", Viewer.Role.READER, null);
-        UUID manager = office.createUser(
+        office.createDemoUser("pilot", "Ailsa Fenwright", Viewer.Role.PILOT, tables.named("PILOT", "Ailsa Fenwright"));
+        office.createDemoUser("reader", "Auditor", Viewer.Role.READER, null);
+        UUID manager = office.createDemoUser(
                 "manager",
                 "Operations manager",
-                "manager-demo",
                 Viewer.Role.MANAGER,
                 null); // last: its presence says the world is whole
         office.saveMailWish(manager, "manager@larkmoor.example", true);

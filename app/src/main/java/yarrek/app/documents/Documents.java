@@ -1,13 +1,9 @@
 package yarrek.app.documents;
 
-import com.google.zxing.BarcodeFormat;
-import com.google.zxing.EncodeHintType;
-import com.google.zxing.WriterException;
-import com.google.zxing.common.BitMatrix;
-import com.google.zxing.qrcode.QRCodeWriter;
 import jakarta.persistence.EntityManager;
 import java.security.SecureRandom;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -22,6 +18,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
@@ -29,8 +26,10 @@ import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
 import yarrek.app.print.Pdf;
+import yarrek.app.print.QrCode;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.Requirement;
@@ -40,6 +39,7 @@ import yarrek.core.time.TimeWindow;
 /** The documents that an official may ask one person for on one job, and the printed binder of the job. */
 @Service
 public class Documents {
+    private static final Duration CHECK_HOLDS_AFTER = Duration.ofDays(1);
     private static final int TOKEN_BYTES = 32;
 
     /** What the law asks to have at hand in the field. */
@@ -63,9 +63,6 @@ public class Documents {
             List<String> asked,
             List<String> missing,
             LocalDate asOf) {}
-
-    /** A QR code as the outline of its dark modules, on a square of {@code size} modules. */
-    public record Qr(String path, int size) {}
 
     private final EntityManager em;
     private final Jobs jobs;
@@ -197,25 +194,62 @@ public class Documents {
     // --- the check page
     // ------------------------------------------------------------------------------------------------
 
-    /** The token of the check page of this set; made when there is none. */
-    @Transactional
-    public String checkToken(UUID jobId, UUID personId) {
-        Optional<CheckLinkEntity> known = em.createQuery(
-                        "from CheckLinkEntity c where c.jobId = :j and c.personId = :p", CheckLinkEntity.class)
+    /** A link for the check page: its secret, and that it was taken back; empty texts for none. */
+    public record CheckLink(String token, boolean isRevoked) {
+        public boolean isOpen() {
+            return !token.isEmpty() && !isRevoked;
+        }
+    }
+
+    /** The link of this set as it is; looking makes none. */
+    @Transactional(readOnly = true)
+    public CheckLink checkLink(UUID jobId, UUID personId) {
+        return link(jobId, personId)
+                .map(c -> new CheckLink(c.token, c.revokedAt != null))
+                .orElse(new CheckLink("", false));
+    }
+
+    private Optional<CheckLinkEntity> link(UUID jobId, UUID personId) {
+        return em.createQuery("from CheckLinkEntity c where c.jobId = :j and c.personId = :p", CheckLinkEntity.class)
                 .setParameter("j", jobId)
                 .setParameter("p", personId)
                 .getResultStream()
                 .findFirst();
-        if (known.isPresent() && known.get().revokedAt == null) {
-            return known.get().token;
+    }
+
+    /**
+     * Makes a link where there is none. One that was taken back stays so until a manager makes another; the old address never
+     * opens again.
+     *
+     * @throws org.springframework.security.access.AccessDeniedException when it was taken back and the viewer is no manager
+     * @throws IllegalArgumentException when the job is over or called off
+     */
+    @Transactional
+    public void makeCheck(UUID jobId, UUID personId, Viewer viewer) {
+        if (isOver(jobs.jobUnchecked(jobId))) {
+            throw new IllegalArgumentException("the job is over; nobody checks its papers on the spot any more");
         }
-        known.ifPresent(em::remove);
-        em.flush();
+        Optional<CheckLinkEntity> known = link(jobId, personId);
+        if (known.isPresent()) {
+            if (known.get().revokedAt == null) {
+                return;
+            }
+            if (!viewer.isManager()) {
+                throw new AccessDeniedException("taken back by the manager");
+            }
+            em.remove(known.get());
+            em.flush();
+        }
         byte[] bytes = new byte[TOKEN_BYTES];
         random.nextBytes(bytes);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
         em.persist(new CheckLinkEntity(token, jobId, personId, clock.instant()));
-        return token;
+    }
+
+    /** Called off, or a day after its last hour: until then an official may still be at the gate. */
+    private boolean isOver(Jobs.JobView job) {
+        return "CANCELLED".equals(job.row().state())
+                || job.row().end().plus(CHECK_HOLDS_AFTER).isBefore(clock.instant());
     }
 
     @Transactional
@@ -227,34 +261,17 @@ public class Documents {
                 .executeUpdate();
     }
 
-    /** The set behind a token; empty when there is none or it was revoked. */
+    /** The set behind a token; empty when there is none, it was taken back, or the job is over. */
     @Transactional(readOnly = true)
     public Optional<DocumentSet> check(String token) {
         CheckLinkEntity c = token.length() > 43 ? null : em.find(CheckLinkEntity.class, token);
-        return c == null || c.revokedAt != null ? Optional.empty() : Optional.of(set(c.jobId, c.personId));
+        return c == null || c.revokedAt != null || isOver(jobs.jobUnchecked(c.jobId))
+                ? Optional.empty()
+                : Optional.of(set(c.jobId, c.personId));
     }
 
     public Instant now() {
         return clock.instant();
-    }
-
-    /** A QR code of a text of at most a few hundred characters. */
-    public static Qr qr(String text) {
-        try {
-            BitMatrix m =
-                    new QRCodeWriter().encode(text, BarcodeFormat.QR_CODE, 0, 0, Map.of(EncodeHintType.MARGIN, 2));
-            StringBuilder path = new StringBuilder();
-            for (int y = 0; y < m.getHeight(); y++) {
-                for (int x = 0; x < m.getWidth(); x++) {
-                    if (m.get(x, y)) {
-                        path.append('M').append(x).append(' ').append(y).append("h1v1h-1z");
-                    }
-                }
-            }
-            return new Qr(path.toString(), m.getWidth());
-        } catch (WriterException e) {
-            throw new IllegalArgumentException("too long for a QR code: " + text.length() + " characters", e);
-        }
     }
 
     // --- print
@@ -262,10 +279,13 @@ public class Documents {
 
     /** The set as pages, large, with its QR code. */
     @Transactional(readOnly = true)
-    public byte[] print(DocumentSet set, String checkAddress, Pdf.Sheet sheet) {
-        return pdf.render(
-                "documents/show-pdf",
-                Map.of("set", set, "qr", qr(checkAddress), "check", checkAddress, "size", sheet.size()));
+    public byte[] print(DocumentSet set, Optional<String> checkAddress, Pdf.Sheet sheet) {
+        Map<String, Object> model = new HashMap<>(Map.of("set", set, "size", sheet.size()));
+        checkAddress.ifPresent(a -> {
+            model.put("qr", QrCode.of(a));
+            model.put("check", a);
+        });
+        return pdf.render("documents/show-pdf", model);
     }
 
     /** The binder of a job: job sheet, findings, papers and scans, with contents and page numbers. */

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
@@ -24,6 +25,7 @@ import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
 import yarrek.app.print.Pdf;
+import yarrek.app.print.QrCode;
 import yarrek.core.paper.MarkLabel;
 import yarrek.core.rulebook.PaperKind;
 
@@ -82,11 +84,25 @@ class DocumentsController {
     @GetMapping("/field/documents/{job}/{person}")
     String show(@PathVariable("job") UUID job, @PathVariable("person") UUID person, Model model) {
         jobs.job(job, Viewer.current());
-        String address = checkAddress(documents.checkToken(job, person));
+        Documents.CheckLink link = documents.checkLink(job, person);
         model.addAttribute("set", documents.set(job, person));
-        model.addAttribute("qr", Documents.qr(address));
-        model.addAttribute("check", address);
+        model.addAttribute("link", link);
+        model.addAttribute("qr", link.isOpen() ? QrCode.of(checkAddress(link.token())) : null);
         return "documents/show";
+    }
+
+    /** An address that shows the set to whoever has it, so that a paper can be checked at the gate. */
+    @OpenTo(OpenTo.Whom.CREW)
+    @PostMapping("/field/documents/{job}/{person}/check")
+    String makeCheck(@PathVariable("job") UUID job, @PathVariable("person") UUID person, RedirectAttributes flash) {
+        Viewer viewer = Viewer.current();
+        jobs.job(job, viewer);
+        try {
+            documents.makeCheck(job, person, viewer);
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/field/documents/" + job + "/" + person;
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -100,7 +116,9 @@ class DocumentsController {
                 "documents-to-show.pdf",
                 documents.print(
                         documents.set(job, person),
-                        checkAddress(documents.checkToken(job, person)),
+                        Optional.of(documents.checkLink(job, person))
+                                .filter(Documents.CheckLink::isOpen)
+                                .map(l -> checkAddress(l.token())),
                         Pdf.Sheet.of(sheet)));
     }
 

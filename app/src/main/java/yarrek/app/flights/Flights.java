@@ -369,6 +369,11 @@ public class Flights {
                 log.broughtInAt);
     }
 
+    @Transactional(readOnly = true)
+    public boolean maySee(UUID id, Viewer viewer) {
+        return viewer.maySee(entity(id).pilotId);
+    }
+
     /** The stored trace, on the clock of the flight's share of the log. */
     @Transactional(readOnly = true)
     public Trace trace(UUID id, Viewer viewer) {

@@ -82,6 +82,7 @@ class FlightsController {
         UUID single = null;
         UUID waiting = null;
         Viewer viewer = Viewer.current();
+        viewer.requirePerson();
         Flights.Attribution mine =
                 new Flights.Attribution(null, null, viewer.isPilot() ? viewer.personId() : null, null);
         for (MultipartFile file : files) {
@@ -92,7 +93,10 @@ class FlightsController {
                     waiting = o.uploadId();
                     told.add(name + ": its columns have to be matched first");
                 } else if (o.already()) {
-                    single = o.flights().isEmpty() ? null : o.flights().get(0);
+                    single = o.flights().stream()
+                            .filter(f -> flights.maySee(f, viewer))
+                            .findFirst()
+                            .orElse(null);
                     told.add(name + " was brought in before, byte for byte the same; nothing was stored again");
                 } else {
                     single = o.flights().get(0);
@@ -227,8 +231,9 @@ class FlightsController {
         model.addAttribute("flight", f);
         model.addAttribute("aircraft", fleet.aircraft());
         model.addAttribute("packs", fleet.packs());
-        model.addAttribute("people", crew.all());
-        model.addAttribute("jobNames", jobs.names());
+        model.addAttribute(
+                "people", crew.all().stream().filter(p -> viewer.maySee(p.id())).toList());
+        model.addAttribute("jobNames", jobs.namesFor(viewer));
         return "flights/flight";
     }
 
@@ -274,8 +279,11 @@ class FlightsController {
             @RequestParam(value = "jobId", required = false) UUID jobId,
             RedirectAttributes flash) {
         Viewer viewer = Viewer.current();
-        flights.flight(id, viewer);
+        Flights.FlightView now = flights.flight(id, viewer);
         UUID pilot = viewer.isPilot() ? viewer.personId() : pilotId;
+        if (jobId != null && !jobId.equals(now.attribution().jobId())) {
+            jobs.job(jobId, viewer); // a flight is counted to no job that the viewer may not see
+        }
         try {
             flights.change(id, version, new Flights.Attribution(aircraftId, packId, pilot, jobId));
         } catch (LostUpdateException e) {

@@ -7,6 +7,7 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
 import org.hibernate.envers.Audited;
+import org.hibernate.envers.NotAudited;
 
 /** An incident. Invariant: it did not happen after it was opened. */
 @Audited
@@ -34,6 +35,11 @@ class Incident {
     String harm;
     String state;
     String openedBy;
+
+    /** Login of whoever opened it; empty for one from before that was kept. */
+    @NotAudited
+    UUID openedById;
+
     Instant openedAt;
 
     protected Incident() {} // for JPA only

@@ -177,6 +177,7 @@ public class Incidents {
             i.ruleId = v.ruleId();
             i.breach = v.breach();
             i.openedBy = viewer.name();
+            i.openedById = viewer.userId();
             i.openedAt = clock.instant();
             em.persist(i);
         }
@@ -207,8 +208,11 @@ public class Incidents {
         return view(i);
     }
 
+    /** A pilot sees what they opened, and what they flew. Two of one name are two. */
     private static boolean maySee(Incident i, Viewer viewer) {
-        return !viewer.isPilot() || i.openedBy.equals(viewer.name());
+        return !viewer.isPilot()
+                || viewer.userId().equals(i.openedById)
+                || (i.pilotId != null && i.pilotId.equals(viewer.personId()));
     }
 
     private Incident entity(UUID id) {

@@ -190,6 +190,30 @@ public class Jobs {
                         r -> (UUID) r[0], r -> (String) r[1], (a, b) -> a, java.util.LinkedHashMap::new));
     }
 
+    /** Names of the jobs that a viewer may see, the latest first. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> namesFor(Viewer viewer) {
+        return viewer.isPilot()
+                ? names(em.createQuery(
+                                "select j.id, j.name from JobEntity j where j.pilotId = :p or j.observerId = :p order by j.firstDay desc",
+                                Object[].class)
+                        .setParameter("p", viewer.personId()))
+                : names();
+    }
+
+    /** Jobs that both crew and that are not over before a day. */
+    @Transactional(readOnly = true)
+    public List<UUID> shared(UUID one, UUID other, LocalDate from) {
+        return em.createQuery(
+                        "select j.id from JobEntity j where j.lastDay >= :from and j.state <> 'CANCELLED'"
+                                + " and (j.pilotId = :one or j.observerId = :one) and (j.pilotId = :other or j.observerId = :other)",
+                        UUID.class)
+                .setParameter("from", from)
+                .setParameter("one", one)
+                .setParameter("other", other)
+                .getResultList();
+    }
+
     /** @throws NotFoundException when there is none; access is denied when it is not the viewer's to see */
     @Transactional(readOnly = true)
     public JobView job(UUID id, Viewer viewer) {

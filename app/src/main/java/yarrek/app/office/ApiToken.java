@@ -17,16 +17,20 @@ class ApiToken {
     @jakarta.persistence.Column(columnDefinition = "char(64)")
     String tokenHash;
 
+    boolean mayWrite;
     Instant createdAt;
+    Instant endsAt;
     Instant revokedAt;
 
     protected ApiToken() {} // for JPA only
 
-    ApiToken(UUID id, UUID userId, String name, String tokenHash, Instant createdAt) {
+    ApiToken(UUID id, UUID userId, String name, boolean mayWrite, String tokenHash, Instant createdAt, Instant endsAt) {
         this.id = id;
         this.userId = userId;
         this.name = name;
         this.tokenHash = tokenHash;
+        this.mayWrite = mayWrite;
         this.createdAt = createdAt;
+        this.endsAt = endsAt;
     }
 }

@@ -36,6 +36,14 @@ class AppUser {
     String email;
     boolean digest;
 
+    /** A session of an earlier one is over. */
+    @NotAudited
+    int sessionEpoch;
+
+    /** The password was made by the program and stands in a file. */
+    @NotAudited
+    boolean passwordFromProgram;
+
     protected AppUser() {} // for JPA only
 
     AppUser(
@@ -60,6 +68,6 @@ class AppUser {
     }
 
     Viewer viewer() {
-        return new Viewer(id, login, name, passwordHash, role, personId, enabled);
+        return new Viewer(id, login, name, passwordHash, role, personId, enabled, sessionEpoch);
     }
 }

@@ -13,7 +13,6 @@ import org.springframework.boot.ApplicationRunner;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Profile;
-import yarrek.app.page.Viewer;
 
 /** On an empty database, makes one manager with a random password, told in a file that only the owner can read. */
 @Configuration
@@ -32,10 +31,14 @@ class FirstManager {
             new SecureRandom().nextBytes(bytes);
             String password = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
             office.saveOperator("Your operator", "EU", ZoneId.of(zone), "");
-            office.createUser("manager", "Operations manager", password, Viewer.Role.MANAGER, null);
-            tell(home.resolve("first-manager.txt"), password);
-            LOG.info("made the first login, 'manager'; its password is in {}", home.resolve("first-manager.txt"));
+            office.createFirst("manager", "Operations manager", password);
+            tell(file(home), password);
+            LOG.info("made the first login, 'manager'; its password is in {}", file(home));
         };
+    }
+
+    static Path file(Path home) {
+        return home.resolve("first-manager.txt");
     }
 
     private static void tell(Path file, String password) throws IOException {

@@ -1,17 +1,14 @@
 package yarrek.app.office;
 
 import jakarta.persistence.EntityManager;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.Base64;
-import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -21,6 +18,7 @@ import org.springframework.security.core.userdetails.UsernameNotFoundException;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.held.Held;
 import yarrek.app.held.Stamps;
 import yarrek.app.page.NotFoundException;
@@ -29,37 +27,56 @@ import yarrek.app.page.Viewer;
 /** Logins, tokens and the operator. */
 @Service
 public class Office implements UserDetailsService {
-    private static final int TOKEN_BYTES = 32;
     private static final Duration FAILURE_WINDOW = Duration.ofMinutes(5);
     private static final int FAILURES_PER_LOGIN = 8;
     private static final int FAILURES_PER_ADDRESS = 40;
+
+    /** A name tried wrongly more often than this, from wherever, is answered more slowly with each try. */
+    private static final int FREE_FAILURES = 12;
+
+    private static final Duration SLOWER = Duration.ofMillis(250);
+    private static final Duration SLOWEST = Duration.ofSeconds(3);
 
     /** The operator as others see it. */
     public record OperatorView(UUID id, String name, String jurisdiction, ZoneId zone, String phone) {}
 
     /** A login in a list. */
-    public record UserRow(UUID id, String login, String name, String role, boolean enabled) {
+    public record UserRow(
+            UUID id, long version, String login, String name, Viewer.Role role, UUID personId, boolean enabled) {
+
+        public String roleWords() {
+            return role.name().toLowerCase(Locale.ROOT);
+        }
+
+        /** A pilot's login that belongs to nobody sees nothing. */
+        public boolean lacksPerson() {
+            return role == Viewer.Role.PILOT && personId == null;
+        }
 
         public String standing() {
             return enabled ? "open" : "closed";
         }
     }
 
-    /** A token in a list; the token itself is shown once and not kept. */
-    public record TokenRow(UUID id, String name, String owner, Instant createdAt, Instant revokedAt) {}
-
     private final EntityManager em;
     private final PasswordEncoder encoder;
     private final Clock clock;
     private final JdbcClient jdbc;
+    private final PasswordRules passwords;
     private final Held<OperatorView> operator;
-    private final SecureRandom random = new SecureRandom();
 
-    Office(EntityManager em, PasswordEncoder encoder, Clock clock, JdbcClient jdbc, Stamps stamps) {
+    Office(
+            EntityManager em,
+            PasswordEncoder encoder,
+            Clock clock,
+            JdbcClient jdbc,
+            PasswordRules passwords,
+            Stamps stamps) {
         this.em = em;
         this.encoder = encoder;
         this.clock = clock;
         this.jdbc = jdbc;
+        this.passwords = passwords;
         this.operator = stamps.holding("operator", this::readOperator);
     }
 
@@ -79,12 +96,31 @@ public class Office implements UserDetailsService {
         return em.createQuery("select count(u) from app_user u", Long.class).getSingleResult() == 0;
     }
 
-    /** @throws IllegalArgumentException when the login is taken or the password shorter than 10 characters */
+    /**
+     * @param personId the member of the crew it belongs to; a pilot's must have one
+     * @throws IllegalArgumentException when the login is taken, the password too easy, or a pilot's person missing
+     */
     @Transactional
     public UUID createUser(String login, String name, String password, Viewer.Role role, UUID personId) {
-        if (password.length() < 10) {
-            throw new IllegalArgumentException("the password needs at least 10 characters");
-        }
+        passwords.check(password, login, name);
+        return create(login, name, password, role, personId).id;
+    }
+
+    /** A login of the sample world, whose password is told on the page for signing in. */
+    @Transactional
+    public UUID createDemoUser(String login, String name, Viewer.Role role, UUID personId) {
+        return create(login, name, login + "-demo", role, personId).id;
+    }
+
+    /** The first of all, with a password that the program made and that stands in a file until it is changed. */
+    @Transactional
+    UUID createFirst(String login, String name, String password) {
+        AppUser first = create(login, name, password, Viewer.Role.MANAGER, null);
+        first.passwordFromProgram = true;
+        return first.id;
+    }
+
+    private AppUser create(String login, String name, String password, Viewer.Role role, UUID personId) {
         boolean taken = em.createQuery("select count(u) from app_user u where u.login = :l", Long.class)
                         .setParameter("l", login.strip())
                         .getSingleResult()
@@ -92,34 +128,100 @@ public class Office implements UserDetailsService {
         if (taken) {
             throw new IllegalArgumentException("the login “" + login + "” is taken");
         }
+        needsPerson(role, personId);
         AppUser user =
                 new AppUser(UUID.randomUUID(), login, name, encoder.encode(password), role, personId, clock.instant());
         em.persist(user);
-        return user.id;
+        return user;
+    }
+
+    private static void needsPerson(Viewer.Role role, UUID personId) {
+        if (role == Viewer.Role.PILOT && personId == null) {
+            throw new IllegalArgumentException(
+                    "a pilot's login sees what belongs to one member of the crew; say to whom it belongs");
+        }
     }
 
     @Transactional(readOnly = true)
     public List<UserRow> users() {
         return em.createQuery("from app_user u order by u.login", AppUser.class)
                 .getResultStream()
-                .map(u ->
-                        new UserRow(u.id, u.login, u.name, u.role.name().toLowerCase(java.util.Locale.ROOT), u.enabled))
+                .map(Office::row)
                 .toList();
+    }
+
+    /** @throws NotFoundException when there is none */
+    @Transactional(readOnly = true)
+    public UserRow user(UUID id) {
+        return row(found(id));
+    }
+
+    private static UserRow row(AppUser u) {
+        return new UserRow(u.id, u.version, u.login, u.name, u.role, u.personId, u.enabled);
+    }
+
+    private AppUser found(UUID id) {
+        AppUser user = em.find(AppUser.class, id);
+        if (user == null) {
+            throw new NotFoundException("login");
+        }
+        return user;
+    }
+
+    /**
+     * Name, role and person of a login; what it may do changes at once, for sessions that are open too.
+     *
+     * @throws LostUpdateException when somebody else changed it since {@code version}
+     * @throws IllegalArgumentException when a pilot's person is missing
+     */
+    @Transactional
+    public void changeUser(UUID id, long version, String name, Viewer.Role role, UUID personId) {
+        AppUser u = found(id);
+        if (u.version != version) {
+            throw new LostUpdateException(
+                    Map.of("name", u.name, "role", u.role.name(), "person", u.personId == null ? "" : "" + u.personId),
+                    u.version);
+        }
+        needsPerson(role, personId);
+        boolean otherRights = u.role != role || !Objects.equals(u.personId, personId);
+        u.name = name;
+        u.role = role;
+        u.personId = personId;
+        if (otherRights) {
+            endSessions(u);
+        }
     }
 
     @Transactional
     public void setEnabled(UUID userId, boolean enabled) {
-        AppUser user = em.find(AppUser.class, userId);
-        if (user == null) {
-            throw new NotFoundException("login");
-        }
+        AppUser user = found(userId);
         user.enabled = enabled;
         if (!enabled) {
-            // whoever is shut out is so at once, not when the session runs out
-            jdbc.sql("delete from SPRING_SESSION where PRINCIPAL_NAME = ?")
-                    .param(user.login)
-                    .update();
+            endSessions(user);
         }
+    }
+
+    /** Has every session of a login end: whoever is shut out is so at once, not when the session runs out. */
+    void endSessions(AppUser user) {
+        user.sessionEpoch++;
+        jdbc.sql("delete from SPRING_SESSION where PRINCIPAL_NAME = ?")
+                .param(user.login)
+                .update();
+    }
+
+    @Transactional
+    public void endSessions(UUID userId) {
+        endSessions(found(userId));
+    }
+
+    /** Whether a session of this login still holds. */
+    @Transactional(readOnly = true)
+    public boolean holds(Viewer viewer) {
+        return jdbc.sql("select count(*) from app_user where id = ? and enabled and session_epoch = ?")
+                        .params(viewer.userId(), viewer.epoch())
+                        .query(Integer.class)
+                        .single()
+                == 1;
     }
 
     /** A login as a viewer, for work done in its name; empty when it is closed or gone. */
@@ -160,59 +262,6 @@ public class Office implements UserDetailsService {
         AppUser u = em.find(AppUser.class, userId);
         u.email = clean.isEmpty() ? null : clean;
         u.digest = digest;
-    }
-
-    /** Makes a token; the text returned is the only time it is seen. */
-    @Transactional
-    public String createToken(UUID userId, String name) {
-        byte[] bytes = new byte[TOKEN_BYTES];
-        random.nextBytes(bytes);
-        String token = "yrk_" + Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-        em.persist(new ApiToken(UUID.randomUUID(), userId, name, hash(token), clock.instant()));
-        return token;
-    }
-
-    @Transactional
-    public void revokeToken(UUID id) {
-        ApiToken token = em.find(ApiToken.class, id);
-        if (token == null) {
-            throw new NotFoundException("token");
-        }
-        token.revokedAt = clock.instant();
-    }
-
-    @Transactional(readOnly = true)
-    public List<TokenRow> tokens() {
-        return em.createQuery(
-                        "select t, u.login from api_token t join app_user u on u.id = t.userId order by t.createdAt desc",
-                        Object[].class)
-                .getResultStream()
-                .map(r -> {
-                    ApiToken t = (ApiToken) r[0];
-                    return new TokenRow(t.id, t.name, (String) r[1], t.createdAt, t.revokedAt);
-                })
-                .toList();
-    }
-
-    /** The login behind a token that is neither revoked nor of a closed login. */
-    @Transactional(readOnly = true)
-    public Optional<Viewer> byToken(String token) {
-        return em.createQuery(
-                        "select u from api_token t join app_user u on u.id = t.userId where t.tokenHash = :h and t.revokedAt is null and u.enabled",
-                        AppUser.class)
-                .setParameter("h", hash(token))
-                .getResultStream()
-                .findFirst()
-                .map(AppUser::viewer);
-    }
-
-    private static String hash(String token) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
     }
 
     @Transactional(readOnly = true)
@@ -284,9 +333,20 @@ public class Office implements UserDetailsService {
         return forLogin >= FAILURES_PER_LOGIN || forAddress >= FAILURES_PER_ADDRESS;
     }
 
+    /** How long the answer to a try is held back, by how often the name was tried wrongly from any address. */
+    @Transactional(readOnly = true)
+    public Duration slowness(String login) {
+        int wrong = jdbc.sql("select count(*) from login_failure where login = ? and failed_at > ?")
+                .params(plain(login), java.sql.Timestamp.from(clock.instant().minus(FAILURE_WINDOW)))
+                .query(Integer.class)
+                .single();
+        Duration slow = SLOWER.multipliedBy(Math.max(0, wrong - FREE_FAILURES));
+        return slow.compareTo(SLOWEST) < 0 ? slow : SLOWEST;
+    }
+
     /** A name as it is looked up: blanks around it and the size of its letters say nothing. */
     private static String plain(String login) {
-        return cut(login.strip().toLowerCase(java.util.Locale.ROOT));
+        return cut(login.strip().toLowerCase(Locale.ROOT));
     }
 
     private static String cut(String s) {

@@ -9,7 +9,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.forms.Form;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
@@ -19,17 +18,13 @@ import yarrek.app.rulebook.Rulebook;
 @Controller
 class OfficeController {
     private final Office office;
+    private final Tokens tokens;
     private final Rulebook rulebook;
 
-    OfficeController(Office office, Rulebook rulebook) {
+    OfficeController(Office office, Tokens tokens, Rulebook rulebook) {
+        this.tokens = tokens;
         this.rulebook = rulebook;
         this.office = office;
-    }
-
-    @OpenTo(OpenTo.Whom.ANYBODY)
-    @GetMapping("/login")
-    String login() {
-        return "login";
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -37,51 +32,15 @@ class OfficeController {
     String office(Model model) {
         model.addAttribute("operator", office.operator());
         model.addAttribute("users", office.users());
-        model.addAttribute("tokens", office.tokens());
+        model.addAttribute("tokens", tokens.of(Viewer.current(), true));
         return "office/office";
-    }
-
-    @OpenTo(OpenTo.Whom.MANAGER)
-    @PostMapping("/office/tokens")
-    String token(@RequestParam("name") String name, RedirectAttributes flash) {
-        String clean = name.isBlank()
-                ? "unnamed"
-                : name.strip().substring(0, Math.min(80, name.strip().length()));
-        flash.addFlashAttribute("newToken", office.createToken(Viewer.current().userId(), clean));
-        return "redirect:/office";
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/office/tokens/{id}/revoke")
     String revoke(@PathVariable("id") UUID id) {
-        office.revokeToken(id);
+        tokens.revoke(id, Viewer.current());
         return "redirect:/office";
-    }
-
-    @OpenTo(OpenTo.Whom.MANAGER)
-    @GetMapping("/office/users/new")
-    String newUser(Model model) {
-        model.addAttribute("form", userForm());
-        return "form";
-    }
-
-    @OpenTo(OpenTo.Whom.MANAGER)
-    @PostMapping("/office/users/new")
-    String createUser(@RequestParam MultiValueMap<String, String> params, Model model) {
-        Form form = userForm().bind(params);
-        String login = form.requiredText("login", 64);
-        String name = form.requiredText("name", 120);
-        String role = form.choice("role", true);
-        if (!form.hasErrors()) {
-            try {
-                office.createUser(login, name, form.raw("password"), Viewer.Role.valueOf(role), null);
-                return "redirect:/office";
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        form.set("password", "");
-        return form.page(model, "form");
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -135,13 +94,5 @@ class OfficeController {
                         Form.choices("choose", rulebook.places()))
                 .text("zone", "Time zone", "such as Atlantic/Azores")
                 .text("phone", "Telephone", "in international form");
-    }
-
-    private static Form userForm() {
-        return new Form("New login", "/office/users/new", "/office")
-                .text("login", "Login", "")
-                .text("name", "Name", "")
-                .select("role", "Role", "what it may do", Form.words("choose", "MANAGER", "PILOT", "READER"))
-                .password("password", "Password", "at least 10 characters");
     }
 }

@@ -4,7 +4,12 @@ import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.List;
+import java.util.concurrent.Semaphore;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -20,19 +25,39 @@ import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.GrantedAuthority;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.AccessDeniedHandler;
+import org.springframework.security.web.access.AccessDeniedHandlerImpl;
+import org.springframework.security.web.authentication.AuthenticationSuccessHandler;
+import org.springframework.security.web.authentication.SavedRequestAwareAuthenticationSuccessHandler;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
+import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
+import org.springframework.security.web.util.matcher.OrRequestMatcher;
+import org.springframework.security.web.util.matcher.RequestMatcher;
 import org.springframework.web.filter.OncePerRequestFilter;
+import yarrek.app.page.Viewer;
 
 /** What is asked of a request before a handler is; who may ask a handler stands at it. Pages by form login and session; the API by bearer token and nothing else. */
 @Configuration
 class SecurityConfig {
     private static final String CONTENT_SECURITY_POLICY =
             "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+
+    /** What every page is made of and nobody is asked for. */
+    private static final String[] FILES = {"/webjars/**", "/vendor/**", "/fonts/**", "/css/**", "/js/**", "/favicon.svg"
+    };
+
+    private static final AccessDeniedHandler NOT_FOR_THIS_ROLE = new AccessDeniedHandlerImpl();
+
+    /** Back to the page that was asked for before signing in. */
+    static final AuthenticationSuccessHandler SIGNED_IN = new SavedRequestAwareAuthenticationSuccessHandler();
 
     @Bean
     PasswordEncoder passwordEncoder() {
@@ -41,7 +66,7 @@ class SecurityConfig {
 
     @Bean
     @Order(1)
-    SecurityFilterChain api(HttpSecurity http, Office office, HandlerRights rights) throws Exception {
+    SecurityFilterChain api(HttpSecurity http, Tokens tokens, HandlerRights rights) throws Exception {
         return http.securityMatcher("/api/**")
                 .csrf(c -> c.disable()) // no cookies are looked at here
                 .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
@@ -49,7 +74,7 @@ class SecurityConfig {
                         .permitAll()
                         .anyRequest()
                         .access(rights))
-                .addFilterBefore(new BearerFilter(office), UsernamePasswordAuthenticationFilter.class)
+                .addFilterBefore(new BearerFilter(tokens), UsernamePasswordAuthenticationFilter.class)
                 .exceptionHandling(e -> e.authenticationEntryPoint((request, response, x) -> {
                             response.setHeader("WWW-Authenticate", "Bearer");
                             problem(
@@ -58,7 +83,9 @@ class SecurityConfig {
                                     "Send a token from Office as the header 'Authorization: Bearer TOKEN'.");
                         })
                         .accessDeniedHandler((request, response, x) -> problem(
-                                response, HttpStatus.FORBIDDEN, "The role behind this token does not allow this.")))
+                                response,
+                                HttpStatus.FORBIDDEN,
+                                "The role behind this token, or that it is for reading only, does not allow this.")))
                 .build();
     }
 
@@ -72,25 +99,34 @@ class SecurityConfig {
 
     @Bean
     @Order(2)
-    SecurityFilterChain pages(HttpSecurity http, Office office, PasswordEncoder encoder, HandlerRights rights)
+    SecurityFilterChain pages(
+            HttpSecurity http, Office office, SecondFactor second, PasswordEncoder encoder, HandlerRights rights)
             throws Exception {
         // the simulated services speak to programs, not to browsers: nothing there rests on who is signed in
         return http.csrf(c -> c.ignoringRequestMatchers("/stand-ins/**"))
-                .authorizeHttpRequests(a -> a.requestMatchers(
-                                "/webjars/**",
-                                "/vendor/**",
-                                "/fonts/**",
-                                "/css/**",
-                                "/js/**",
-                                "/favicon.svg",
-                                "/error",
-                                "/actuator/health/**",
-                                "/actuator/health")
+                .authorizeHttpRequests(a -> a.requestMatchers(FILES)
+                        .permitAll()
+                        .requestMatchers("/error", "/actuator/health/**", "/actuator/health")
                         .permitAll()
                         .anyRequest()
                         .access(rights))
-                .authenticationManager(new ProviderManager(new LimitedSignIn(office, encoder)))
+                .addFilterAfter(new SessionHolds(office), SecurityContextHolderFilter.class)
+                .authenticationManager(new ProviderManager(new LimitedSignIn(office, second, encoder)))
+                .exceptionHandling(e -> e.accessDeniedHandler((request, response, x) -> {
+                    if (isHalf(SecurityContextHolder.getContext().getAuthentication())) {
+                        response.sendRedirect("/login/code");
+                    } else {
+                        NOT_FOR_THIS_ROLE.handle(request, response, x);
+                    }
+                }))
                 .formLogin(f -> f.loginPage("/login")
+                        .successHandler((request, response, who) -> {
+                            if (isHalf(who)) {
+                                response.sendRedirect("/login/code");
+                            } else {
+                                SIGNED_IN.onAuthenticationSuccess(request, response, who);
+                            }
+                        })
                         .failureHandler((request, response, x) ->
                                 response.sendRedirect(x instanceof TooMany ? "/login?wait" : "/login?wrong")))
                 .logout(l -> l.logoutSuccessUrl("/login?out"))
@@ -99,12 +135,54 @@ class SecurityConfig {
                 .build();
     }
 
+    private static boolean isHalf(Authentication who) {
+        return who != null && who.getPrincipal() instanceof HalfSignedIn;
+    }
+
+    /**
+     * Asks at each request whether the login is still what it was at signing in: a session that was begun while its login was
+     * being closed is not among those that closing it deletes.
+     */
+    private static final class SessionHolds extends OncePerRequestFilter {
+        private final Office office;
+        private final RequestMatcher files = new OrRequestMatcher(Arrays.stream(FILES)
+                .map(f -> (RequestMatcher)
+                        PathPatternRequestMatcher.withDefaults().matcher(f))
+                .toList());
+
+        SessionHolds(Office office) {
+            this.office = office;
+        }
+
+        @Override
+        protected boolean shouldNotFilter(HttpServletRequest request) {
+            return files.matches(request);
+        }
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
+            if (Viewer.found().filter(v -> !office.holds(v)).isPresent()) {
+                SecurityContextHolder.clearContext();
+                HttpSession session = request.getSession(false);
+                if (session != null) {
+                    session.invalidate();
+                }
+            }
+            chain.doFilter(request, response);
+        }
+    }
+
     /** Takes the viewer from the token. */
     private static final class BearerFilter extends OncePerRequestFilter {
-        private final Office office;
+        /** A token for reading opens what is open to readers, and shows what its login may see. */
+        private static final List<GrantedAuthority> READING =
+                List.of(new SimpleGrantedAuthority("ROLE_" + Viewer.Role.READER));
 
-        BearerFilter(Office office) {
-            this.office = office;
+        private final Tokens tokens;
+
+        BearerFilter(Tokens tokens) {
+            this.tokens = tokens;
         }
 
         @Override
@@ -112,10 +190,10 @@ class SecurityConfig {
                 throws ServletException, IOException {
             String header = request.getHeader("Authorization");
             if (header != null && header.startsWith("Bearer ")) {
-                office.byToken(header.substring("Bearer ".length()).strip()).ifPresent(v -> {
+                tokens.bearer(header.substring("Bearer ".length()).strip()).ifPresent(b -> {
                     var context = SecurityContextHolder.createEmptyContext();
-                    context.setAuthentication(
-                            UsernamePasswordAuthenticationToken.authenticated(v, null, v.getAuthorities()));
+                    context.setAuthentication(UsernamePasswordAuthenticationToken.authenticated(
+                            b.viewer(), null, b.mayWrite() ? b.viewer().getAuthorities() : READING));
                     SecurityContextHolder.setContext(context);
                 });
             }
@@ -128,11 +206,17 @@ class SecurityConfig {
      * compares addresses is walked round by spelling one another way.
      */
     private static final class LimitedSignIn implements AuthenticationProvider {
-        private final Office office;
-        private final DaoAuthenticationProvider passwords;
+        /** So many may be held back at once; the rest is told to wait. */
+        private static final int HELD_BACK = 16;
 
-        LimitedSignIn(Office office, PasswordEncoder encoder) {
+        private final Office office;
+        private final SecondFactor second;
+        private final DaoAuthenticationProvider passwords;
+        private final Semaphore slow = new Semaphore(HELD_BACK);
+
+        LimitedSignIn(Office office, SecondFactor second, PasswordEncoder encoder) {
             this.office = office;
+            this.second = second;
             this.passwords = new DaoAuthenticationProvider(office);
             this.passwords.setPasswordEncoder(encoder);
         }
@@ -143,11 +227,38 @@ class SecurityConfig {
             if (office.tooManyFailures(given.getName(), address)) {
                 throw new TooMany();
             }
+            holdBack(office.slowness(given.getName()));
+            Authentication who;
             try {
-                return passwords.authenticate(given);
+                who = passwords.authenticate(given);
             } catch (BadCredentialsException e) {
                 office.failedLogin(given.getName(), address);
                 throw e;
+            }
+            if (who != null && who.getPrincipal() instanceof Viewer v && second.isOn(v.userId())) {
+                return UsernamePasswordAuthenticationToken.authenticated(
+                        new HalfSignedIn(v.userId(), v.login()),
+                        null,
+                        List.of(new SimpleGrantedAuthority(HalfSignedIn.AUTHORITY)));
+            }
+            return who;
+        }
+
+        /** Whoever guesses a name from a thousand addresses is slowed down; nobody is shut out by it. */
+        private void holdBack(Duration howLong) {
+            if (howLong.isZero()) {
+                return;
+            }
+            if (!slow.tryAcquire()) {
+                throw new TooMany();
+            }
+            try {
+                Thread.sleep(howLong.toMillis());
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new TooMany();
+            } finally {
+                slow.release();
             }
         }
 

@@ -11,11 +11,13 @@ import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.web.server.context.WebServerInitializedEvent;
 import org.springframework.context.event.EventListener;
+import org.springframework.core.env.Environment;
+import org.springframework.core.env.Profiles;
 import org.springframework.stereotype.Component;
 
 /**
- * Services outside, over HTTP with time-outs. Without an address of its own the stand-ins that ship with the application
- * are asked, at its own port on loopback.
+ * Services outside, over HTTP with time-outs. Without an address of its own the demo asks the stand-ins that ship with the
+ * application, at its own port on loopback; an operator's own installation asks nobody.
  */
 @Component
 public class Outside {
@@ -30,11 +32,16 @@ public class Outside {
             .build();
     private final String address;
     private final Duration wait;
+    private final boolean standIns;
     private volatile int port;
 
     /** @param answer how long an answer is waited for */
-    Outside(@Value("${yarrek.outside:}") String address, @Value("${yarrek.outside-answer:5s}") Duration answer) {
+    Outside(
+            @Value("${yarrek.outside:}") String address,
+            @Value("${yarrek.outside-answer:5s}") Duration answer,
+            Environment environment) {
         this.address = address;
+        this.standIns = environment.acceptsProfiles(Profiles.of("demo"));
         this.wait = answer;
     }
 
@@ -54,7 +61,12 @@ public class Outside {
         }
     }
 
+    /** @throws IllegalStateException when no service is set up */
     private URI at(String path) {
+        if (address.isBlank() && !standIns) {
+            throw new IllegalStateException(
+                    "no service outside is set up, so nobody was asked; set YARREK_OUTSIDE to its address and start again");
+        }
         return URI.create((address.isBlank() ? "http://127.0.0.1:" + port : address) + path);
     }
 

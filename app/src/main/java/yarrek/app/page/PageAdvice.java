@@ -4,6 +4,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
+import org.springframework.core.env.Environment;
+import org.springframework.core.env.Profiles;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Controller;
@@ -35,6 +37,12 @@ class PageAdvice {
             new Tab("/rulebook", "Rulebook", "r"),
             new Tab("/office", "Office", "o"));
 
+    private final boolean demo;
+
+    PageAdvice(Environment environment) {
+        this.demo = environment.acceptsProfiles(Profiles.of("demo"));
+    }
+
     @ModelAttribute
     void common(Model model, HttpServletRequest request) {
         String path = request.getRequestURI();
@@ -42,6 +50,7 @@ class PageAdvice {
         String home = path.startsWith("/approvals") ? "/jobs" : path.startsWith("/work") ? "/office" : path;
         model.addAttribute("tabs", TABS);
         model.addAttribute("path", path);
+        model.addAttribute("demo", demo);
         model.addAttribute(
                 "activeTab",
                 TABS.stream()
@@ -49,9 +58,7 @@ class PageAdvice {
                         .filter(p -> p.equals("/") ? home.equals("/") : home.startsWith(p))
                         .findFirst()
                         .orElse(""));
-        if (request.getUserPrincipal() != null) {
-            model.addAttribute("viewer", Viewer.current());
-        }
+        Viewer.found().ifPresent(v -> model.addAttribute("viewer", v));
     }
 
     @ExceptionHandler(NotFoundException.class)

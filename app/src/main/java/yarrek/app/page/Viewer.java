@@ -16,9 +16,17 @@ import org.springframework.security.core.userdetails.UserDetails;
  * reader sees everything and changes nothing; the manager does all.
  *
  * @param personId the member of the crew behind the login; null when there is none
+ * @param epoch of the login when this one signed in; a session of an earlier one is over
  */
 public record Viewer(
-        UUID userId, String login, String name, String passwordHash, Role role, UUID personId, boolean enabled)
+        UUID userId,
+        String login,
+        String name,
+        String passwordHash,
+        Role role,
+        UUID personId,
+        boolean enabled,
+        int epoch)
         implements UserDetails, Serializable {
 
     /** What a login may do. */
@@ -60,6 +68,13 @@ public record Viewer(
             }
         }
         return false;
+    }
+
+    /** @throws AccessDeniedException for a pilot's login that belongs to nobody: whatever it stored would be nobody's */
+    public void requirePerson() {
+        if (isPilot() && personId == null) {
+            throw new AccessDeniedException("this login belongs to no member of the crew");
+        }
     }
 
     /** @throws AccessDeniedException when the viewer may not see it */

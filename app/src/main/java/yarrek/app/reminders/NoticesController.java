@@ -105,7 +105,8 @@ class NoticesController {
                 .orElseGet(() -> ResponseEntity.notFound().build());
     }
 
-    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    /** Links for new passwords lie there too, so it is not for everybody. */
+    @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/notices/mailbox")
     String mailbox(Model model) {
         StandInMailbox box = mailbox.getIfAvailable();

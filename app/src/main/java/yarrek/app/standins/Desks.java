@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
+import org.springframework.context.annotation.Profile;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -32,6 +33,7 @@ import yarrek.core.time.TimeWindow;
  * under a key that is known is answered as before.
  */
 @Service
+@Profile("demo")
 class Desks {
     /** How a desk misbehaves, for trying what is done about it. */
     enum Fault {

@@ -2,6 +2,7 @@ package yarrek.app.standins;
 
 import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.annotation.Profile;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -20,6 +21,7 @@ import yarrek.core.geo.Position;
 
 /** The simulated desks over HTTP. */
 @RestController
+@Profile("demo")
 class DesksController {
     private static final int MOST_BODY = 500_000;
 

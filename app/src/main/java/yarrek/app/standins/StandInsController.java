@@ -6,6 +6,7 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.Locale;
+import org.springframework.context.annotation.Profile;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -15,6 +16,7 @@ import yarrek.core.units.NamedUnit;
 
 /** A simulated weather station and a simulated feed of notices. The same hour and place always give the same weather. */
 @RestController
+@Profile("demo")
 class StandInsController {
     private static final DateTimeFormatter REPORT =
             DateTimeFormatter.ofPattern("ddHHmm'Z'", Locale.ROOT).withZone(ZoneOffset.UTC);

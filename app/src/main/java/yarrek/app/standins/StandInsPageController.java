@@ -3,6 +3,7 @@ package yarrek.app.standins;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,6 +15,7 @@ import yarrek.app.page.OpenTo;
 
 /** What is simulated, what the desks have in their books, and how they are made to misbehave. */
 @Controller
+@Profile("demo")
 class StandInsPageController {
     private final Desks desks;
 

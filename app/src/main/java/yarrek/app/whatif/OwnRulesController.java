@@ -94,7 +94,7 @@ class OwnRulesController {
         Map<UUID, String> names = new LinkedHashMap<>();
         sites.sites().forEach(s -> names.put(s.id(), "site " + s.name()));
         fleet.models().forEach(m -> names.put(m.id(), "model " + m.fullName()));
-        jobs.names().forEach((id, n) -> names.put(id, "job " + n));
+        jobs.namesFor(Viewer.current()).forEach((id, n) -> names.put(id, "job " + n));
         return names;
     }
 

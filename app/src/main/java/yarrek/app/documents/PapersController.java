@@ -1,4 +1,4 @@
-package yarrek.app.papers;
+package yarrek.app.documents;
 
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
@@ -30,6 +30,8 @@ import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
+import yarrek.app.papers.PaperForms;
+import yarrek.app.papers.Papers;
 
 /** Entering and changing papers. */
 @Controller
@@ -39,8 +41,10 @@ class PapersController {
     private final Papers papers;
     private final PaperForms forms;
     private final Office office;
+    private final PaperSight sight;
 
-    PapersController(Papers papers, PaperForms forms, Office office) {
+    PapersController(Papers papers, PaperForms forms, Office office, PaperSight sight) {
+        this.sight = sight;
         this.papers = papers;
         this.forms = forms;
         this.office = office;
@@ -96,9 +100,7 @@ class PapersController {
     String edit(
             @PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back, Model model) {
         Papers.Entry e = papers.entry(id);
-        if (e.holderKind().equals("pilot")) {
-            Viewer.current().requireSight(e.holderId());
-        }
+        sight.require(Viewer.current(), id, e);
         Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind());
         forms.fill(form, e, papers.version(id));
         form.history("paper", id);
@@ -151,9 +153,7 @@ class PapersController {
     ResponseEntity<byte[]> scan(@PathVariable("id") UUID id) {
         Papers.ScanFile f = papers.scanFile(id);
         Papers.Entry e = papers.entry(f.scan().paperId());
-        if (e.holderKind().equals("pilot")) {
-            Viewer.current().requireSight(e.holderId());
-        }
+        sight.require(Viewer.current(), f.scan().paperId(), e);
         return ResponseEntity.ok()
                 .header("Content-Type", f.scan().contentType())
                 .header("X-Content-Type-Options", "nosniff")
@@ -173,9 +173,7 @@ class PapersController {
     ResponseEntity<byte[]> firstPage(@PathVariable("id") UUID id) throws IOException {
         Papers.ScanFile f = papers.scanFile(id);
         Papers.Entry e = papers.entry(f.scan().paperId());
-        if (e.holderKind().equals("pilot")) {
-            Viewer.current().requireSight(e.holderId());
-        }
+        sight.require(Viewer.current(), f.scan().paperId(), e);
         if (f.scan().isPicture()) {
             throw new NotFoundException("first page: the scan is a picture");
         }
