@@ -131,6 +131,9 @@ class PapersPagesTest extends BrowserTest {
         context.setOffline(false);
 
         assertThat(text(path + ".pdf?sheet=a4")).contains("Ailsa Fenwright");
+        assertThat(page.locator("svg.qr")).hasCount(0);
+        page.click("button:has-text('Make a code')");
+        assertThat(page.locator("svg.qr")).isVisible();
         String token = id("select token from check_link where job_id = '" + job + "' and person_id = '" + person + "'");
         context.clearCookies();
         page.navigate(address("/check/" + token));
@@ -153,7 +156,9 @@ class PapersPagesTest extends BrowserTest {
     void aPilotSeesOnlyOwnPapers() {
         signIn("pilot");
         String other = id(
-                "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> (select person_id from app_user where login = 'pilot') limit 1");
+                "select p.id from paper p join app_user u on u.login = 'pilot' where p.holder_kind = 'pilot' and p.holder_id <> u.person_id"
+                        + " and not exists (select 1 from job j where u.person_id in (j.pilot_id, j.observer_id)"
+                        + " and p.holder_id in (j.pilot_id, j.observer_id)) limit 1");
         assertThat(page.request().get(address("/papers/" + other)).status()).isEqualTo(403);
         assertThat(page.request().get(address("/exchange/crew.csv")).status()).isEqualTo(403);
     }
@@ -280,10 +285,11 @@ class PapersPagesTest extends BrowserTest {
     void whoOpenedAnIncidentSeesItsDutiesThoughTheFlightIsNowAnothers() {
         String incident = id("select i.id from incident i join flight f on f.id = i.flight_id"
                 + " where f.pilot_id is not null order by i.happened_at, i.id limit 1");
-        String opened = id("select opened_by from incident where id = '" + incident + "'");
         String pilot = id("select pilot_id from flight where id = (select flight_id from incident where id = '"
                 + incident + "')");
-        jdbc.sql("update incident set opened_by = 'Ailsa Fenwright' where id = '" + incident + "'")
+        jdbc.sql(
+                        "update incident set opened_by_id = (select id from app_user where login = 'pilot'), pilot_id = null where id = ?")
+                .param(incident)
                 .update();
         jdbc.sql("update flight set pilot_id = (select id from person where name = 'Hanne Loxby') where id = "
                         + "(select flight_id from incident where id = '" + incident + "')")
@@ -291,8 +297,8 @@ class PapersPagesTest extends BrowserTest {
         signIn("pilot");
         page.navigate(address("/incidents/" + incident));
         assertThat(page.locator("#duties")).containsText("Report of an occurrence");
-        jdbc.sql("update incident set opened_by = ? where id = ?")
-                .params(opened, incident)
+        jdbc.sql("update incident set opened_by_id = null, pilot_id = ? where id = ?")
+                .params(pilot, incident)
                 .update();
         jdbc.sql("update flight set pilot_id = ? where id = (select flight_id from incident where id = ?)")
                 .params(pilot, incident)

@@ -5,10 +5,13 @@ import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.security.SecurityRequirement;
 import io.swagger.v3.oas.models.security.SecurityScheme;
+import jakarta.persistence.PersistenceException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageConverters;
@@ -23,6 +26,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.databind.json.JsonMapper;
+import yarrek.app.page.AtOnce;
 import yarrek.app.page.NotFoundException;
 import yarrek.formats.log.BrokenFileException;
 
@@ -82,6 +86,24 @@ class ApiConfig {
         @ExceptionHandler(ConflictException.class)
         ProblemDetail conflict(ConflictException e) {
             return problem(HttpStatus.CONFLICT, "It is there already", e.getMessage(), e.code());
+        }
+
+        @ExceptionHandler(PersistenceException.class)
+        ProblemDetail written(PersistenceException e) {
+            RuntimeException said = AtOnce.said(e);
+            if (said instanceof ConcurrencyFailureException || said instanceof DataIntegrityViolationException) {
+                return atOnce();
+            }
+            throw said;
+        }
+
+        @ExceptionHandler({ConcurrencyFailureException.class, DataIntegrityViolationException.class})
+        ProblemDetail atOnce() {
+            return problem(
+                    HttpStatus.CONFLICT,
+                    "Somebody else was first",
+                    "the same was changed or stored at the same moment; nothing of this request was stored; send it again",
+                    "record.conflict");
         }
 
         @ExceptionHandler(HttpMessageNotReadableException.class)

@@ -22,6 +22,7 @@ import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.forms.LostUpdateException;
@@ -379,6 +380,18 @@ public class Approvals {
     }
 
     // --- changing ----------------------------------------------------------------------------------------------------
+
+    /**
+     * Has whatever begins requests of a job wait for whoever does so already, on whichever node, so that nothing is begun
+     * twice. Before anything else is read in the transaction.
+     */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void oneAtATime(UUID jobId) {
+        jdbc.sql("select id from job where id = ? for update")
+                .param(jobId)
+                .query(UUID.class)
+                .optional();
+    }
 
     /**
      * Begins a request.

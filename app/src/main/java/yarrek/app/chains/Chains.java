@@ -475,6 +475,7 @@ public class Chains {
     /** Begins a request of the chain: what is asked for comes from the job. */
     @Transactional
     public UUID begin(Jobs.JobView job, String requestId, String by) {
+        approvals.oneAtATime(job.id());
         Line line = view(job, WhatIf.NOTHING).lines().stream()
                 .filter(l -> l.request().id().equals(requestId))
                 .findFirst()

@@ -12,8 +12,13 @@ import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
+import yarrek.app.page.AtOnce;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.units.Mass;
@@ -23,6 +28,9 @@ import yarrek.core.units.Mass;
  * lost. Lives for one request.
  */
 public final class Form {
+    private static final Logger LOG = LoggerFactory.getLogger(Form.class);
+    private static final int TRIES = 4;
+
     /** A choice of a select or a list of ticks. */
     public record Option(String value, String label) {}
 
@@ -352,13 +360,33 @@ public final class Form {
             return Optional.empty();
         }
         try {
-            return Optional.of(work.get());
+            return Optional.of(afterOthers(work));
         } catch (LostUpdateException e) {
             lostUpdate(e);
         } catch (IllegalArgumentException e) {
             problem(e.getMessage());
+        } catch (DataIntegrityViolationException e) {
+            problem("It is there already: somebody stored the same a moment ago. What you typed is still here.");
+        } catch (ConcurrencyFailureException e) {
+            problem(
+                    "Others are changing the same just now. Nothing was stored; what you typed is still here. Save again.");
         }
         return Optional.empty();
+    }
+
+    /**
+     * Work that met somebody else's is done once more from the start: what of it was only in the way is not any more, and what
+     * was taken or changed in between is found and told as such.
+     */
+    private static String afterOthers(Supplier<String> work) {
+        for (int n = 1; n < TRIES; n++) {
+            try {
+                return AtOnce.said(work);
+            } catch (ConcurrencyFailureException | DataIntegrityViolationException e) {
+                LOG.debug("done again, since others did the same", e);
+            }
+        }
+        return AtOnce.said(work);
     }
 
     /** Shows the form again in its template, with everything that was typed. */

@@ -1,11 +1,15 @@
 package yarrek.app.page;
 
+import jakarta.persistence.PersistenceException;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.core.env.Environment;
 import org.springframework.core.env.Profiles;
+import org.springframework.dao.ConcurrencyFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Controller;
@@ -95,6 +99,37 @@ class PageAdvice {
                 request,
                 "File too large",
                 "The file is larger than 100 MB and was not taken. Nothing was stored. Cut the log into single flights, or leave out columns that are not needed, and try again.");
+    }
+
+    /** A button pressed by two: one was first, and what the other meant to do may not be wanted any more. */
+    @ExceptionHandler(ConcurrencyFailureException.class)
+    @ResponseStatus(HttpStatus.CONFLICT)
+    String atOnce(Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "Somebody else was first",
+                "Somebody else changed the same at the same moment. Nothing of yours was stored. Go back, load the page again, and do it once more if it is still wanted.");
+    }
+
+    @ExceptionHandler(DataIntegrityViolationException.class)
+    @ResponseStatus(HttpStatus.CONFLICT)
+    String already(Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "It is there already",
+                "Somebody stored the same a moment ago, or what it belongs to is gone. Nothing was stored a second time. Go back and load the page again.");
+    }
+
+    @ExceptionHandler(PersistenceException.class)
+    String written(PersistenceException e, Model model, HttpServletRequest request, HttpServletResponse response) {
+        RuntimeException said = AtOnce.said(e);
+        if (!(said instanceof ConcurrencyFailureException) && !(said instanceof DataIntegrityViolationException)) {
+            throw said;
+        }
+        response.setStatus(HttpServletResponse.SC_CONFLICT);
+        return said instanceof ConcurrencyFailureException ? atOnce(model, request) : already(model, request);
     }
 
     private String trouble(Model model, HttpServletRequest request, String title, String message) {
