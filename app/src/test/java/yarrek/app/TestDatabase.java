@@ -29,12 +29,14 @@ final class TestDatabase {
                     "mariadb-install-db",
                     "--no-defaults",
                     "--datadir=" + home.resolve("data"),
+                    "--tmpdir=" + home,
                     "--auth-root-authentication-method=normal",
                     "--skip-test-db"));
             List<String> serve = new ArrayList<>(List.of(
                     daemon(),
                     "--no-defaults",
                     "--datadir=" + home.resolve("data"),
+                    "--tmpdir=" + home,
                     "--socket=" + home.resolve("s"),
                     "--pid-file=" + home.resolve("pid"),
                     "--bind-address=127.0.0.1",

@@ -32,6 +32,7 @@ import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.app.papers.PaperForms;
 import yarrek.app.papers.Papers;
+import yarrek.app.print.PdfPixels;
 
 /** Entering and changing papers. */
 @Controller
@@ -179,6 +180,11 @@ class PapersController {
         }
         try (PDDocument d = Loader.loadPDF(f.content());
                 ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            if (PdfPixels.of(d.getPage(0).getResources()) > PdfPixels.MOST) {
+                throw new NotFoundException(
+                        "picture of the first page: what is drawn on it is too large to be unpacked;"
+                                + " the file itself can be had");
+            }
             float points = Math.max(1, d.getPage(0).getCropBox().getWidth());
             BufferedImage page = new PDFRenderer(d).renderImage(0, Math.min(2, PREVIEW_PIXELS / points), ImageType.RGB);
             ImageIO.write(page, "png", out);

@@ -147,6 +147,12 @@ public final class Area {
             return new Check(new Area(whole, open), null, null);
         }
         Coordinate at = error.getCoordinate();
+        if (Tangle.is(whole)) {
+            // what a repair would make of it is not what anybody meant, and takes time and memory without bound
+            return fault("the sides of the area cross more than " + Tangle.MOST_CROSSINGS + " times, first near "
+                    + position(at)
+                    + "; no area can be told from that: put the corners in order around it, or draw it anew");
+        }
         Geometry fixed = GeometryFixer.fix(whole);
         boolean usable = !fixed.isEmpty() && fixed.getDimension() == 2;
         String where = position(at).toString();

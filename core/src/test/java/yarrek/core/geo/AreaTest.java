@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Areas measured on the ellipsoid, with holes, in pieces, over the 180th meridian, and refused where they must be. */
@@ -176,5 +177,24 @@ class AreaTest {
         Area whole = Area.union(List.of(square(MIDDLE, 100), square(Geodesy.destination(MIDDLE, 90, 150), 100)));
         assertThat(whole.patches()).hasSize(1);
         assertThat(whole.figures().areaM2()).isCloseTo(350 * 200, within(2.0));
+    }
+
+    private static List<Position> star(int points) {
+        LocalPlane plane = new LocalPlane(MIDDLE);
+        List<Position> corners = new java.util.ArrayList<>();
+        for (int i = 0; i < points; i++) {
+            corners.add(plane.toPosition(500 * Math.cos(i * 2.399), 500 * Math.sin(i * 2.399)));
+        }
+        return corners;
+    }
+
+    /** A slip is mended; a ball of wool is refused in words, however large, and nothing is reckoned of it. */
+    @ParameterizedTest
+    @CsvSource({"5, true", "9, true", "200, false", "800, false", "3000, false"})
+    void anOutlineThatCrossesWithoutEndIsRefused(int points, boolean mended) {
+        Area.Check check = Area.check(star(points));
+        assertThat(check.isValid()).isFalse();
+        assertThat(check.mended() != null).isEqualTo(mended);
+        assertThat(check.fault()).contains(mended ? "cross or touch near" : "cross more than 200 times, first near");
     }
 }

@@ -1,0 +1,81 @@
+package yarrek.app.page;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import jakarta.servlet.ServletException;
+import java.sql.SQLException;
+import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLTransientConnectionException;
+import org.junit.jupiter.api.Test;
+import org.springframework.mock.web.MockHttpServletRequest;
+import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.transaction.CannotCreateTransactionException;
+
+class DatabaseAwayTest {
+    private static Exception away() {
+        return new CannotCreateTransactionException(
+                "no connection", new SQLTransientConnectionException("Connection is not available"));
+    }
+
+    private static MockHttpServletResponse ask(MockHttpServletRequest request, Exception thrown) throws Exception {
+        MockHttpServletResponse response = new MockHttpServletResponse();
+        new DatabaseAway().doFilter(request, response, (q, r) -> {
+            if (thrown instanceof RuntimeException e) {
+                throw e;
+            }
+            throw new ServletException(thrown);
+        });
+        return response;
+    }
+
+    @Test
+    void aPageSaysItInWordsAndWhenToComeBack() throws Exception {
+        MockHttpServletResponse r = ask(new MockHttpServletRequest("GET", "/jobs"), away());
+        assertThat(r.getStatus()).isEqualTo(503);
+        assertThat(r.getHeader("Retry-After")).isEqualTo("15");
+        assertThat(r.getContentAsString())
+                .contains("The database does not answer")
+                .contains("Nothing was stored")
+                .contains("Try again");
+    }
+
+    /** Everything typed is on the page, as it was typed, but for what is secret. */
+    @Test
+    void whatWasTypedIsSentAgainWithOneButton() throws Exception {
+        MockHttpServletRequest request = new MockHttpServletRequest("POST", "/jobs/5/edit");
+        request.setQueryString("back=/jobs");
+        request.setParameter("name", "Mast & \"stays\" <3");
+        request.setParameter("note", "\nfirst\nsecond");
+        request.setParameter("days", "MON", "TUE");
+        request.setParameter("password", "heron quarry lantern");
+        request.setParameter("_csrf", "token");
+        String page = ask(request, away()).getContentAsString();
+        assertThat(page)
+                .contains("action=\"/jobs/5/edit?back=/jobs\"")
+                .contains("name=\"name\">\nMast &amp; &quot;stays&quot; &lt;3</textarea>")
+                .contains("name=\"note\">\n\nfirst\nsecond</textarea>")
+                .contains("name=\"days\">\nMON</textarea>")
+                .contains("name=\"days\">\nTUE</textarea>")
+                .contains("name=\"_csrf\"")
+                .doesNotContain("heron");
+    }
+
+    @Test
+    void aProgramHearsItAsAProblem() throws Exception {
+        MockHttpServletResponse r = ask(
+                new MockHttpServletRequest("GET", "/api/v1/jobs"),
+                new RuntimeException(new SQLNonTransientConnectionException("Socket error")));
+        assertThat(r.getStatus()).isEqualTo(503);
+        assertThat(r.getContentType()).startsWith("application/problem+json");
+        assertThat(r.getContentAsString()).contains("database.away");
+    }
+
+    @Test
+    void otherTroubleIsNotTakenForIt() {
+        assertThatThrownBy(() -> ask(new MockHttpServletRequest("GET", "/"), new IllegalStateException("else")))
+                .hasMessage("else");
+        assertThatThrownBy(() -> ask(new MockHttpServletRequest("GET", "/"), new SQLException("a duplicate")))
+                .hasRootCauseMessage("a duplicate");
+    }
+}
