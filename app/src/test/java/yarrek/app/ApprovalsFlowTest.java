@@ -141,7 +141,7 @@ class ApprovalsFlowTest extends OnJobs {
     /** Nobody can say whether it arrived; sent again, even after it was changed, it goes under its own key. */
     @Test
     void rubbishAndSilenceNeverMakeASecondRequest() {
-        for (String fault : List.of("RUBBISH", "SLOW")) {
+        for (String fault : List.of("RUBBISH", "SLOW", "LOST", "LONG")) {
             UUID a = begun(job(1, 0), "zoneEU@TAR-AD#1");
             long before = inBook("air-desk");
             fault("air-desk", fault);
@@ -168,6 +168,30 @@ class ApprovalsFlowTest extends OnJobs {
             assertThat(desks.send(a, BY)).contains("granted");
             assertThat(inBook("air-desk")).isEqualTo(before + 1);
             assertThat(approvals.approval(a).terms().ceilingM()).isEqualTo(t.ceilingM());
+        }
+    }
+
+    /** A window that ends before it begins is none: it is granted, and what of it holds in time is not known. */
+    @Test
+    void timesTheWrongWayRoundAreNotTaken() {
+        UUID a = begun(job(1, 0), "zoneEU@TAR-AD#1");
+        fault("air-desk", "SWAPPED");
+        assertThat(desks.send(a, BY)).contains("granted");
+        assertThat(state(a)).isEqualTo(ApprovalState.GRANTED);
+        assertThat(approvals.approval(a).terms().window()).isEmpty();
+    }
+
+    /** The correspondence is evidence: it holds what was sent, said and decided, not every question in between. */
+    @Test
+    void askingAfterItIsNoEvent() {
+        UUID a = begun(job(1, 40), "zoneEU@TAR-AD#1");
+        desks.send(a, BY);
+        for (String fault : List.of("DOWN", "RUBBISH")) {
+            fault("air-desk", fault);
+            int before = approvals.letters(a).size();
+            desks.ask(a);
+            desks.ask(a);
+            assertThat(approvals.letters(a)).as(fault).hasSize(before);
         }
     }
 

@@ -8,6 +8,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.Locale;
 import java.util.UUID;
 import org.slf4j.Logger;
@@ -38,6 +39,10 @@ public class DeskClient {
     private static final DateTimeFormatter HOUR =
             DateTimeFormatter.ofPattern("d MMM HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
     private static final int MOST_GRID_POINTS = 12;
+    /** Answers after which the desk may have the request: too slow, there already, too early, too many at once. */
+    private static final Set<Integer> DOUBTFUL = Set.of(408, 409, 425, 429);
+
+    private static final int LONGEST_NUMBER = 40;
     private static final Logger LOG = LoggerFactory.getLogger(DeskClient.class);
 
     private final DeskBook book;
@@ -214,24 +219,30 @@ public class DeskClient {
             if (answer.status() >= 400) {
                 String said = answer.body().length() > 300 ? answer.body().substring(0, 300) + "…" : answer.body();
                 String words = "the desk answered " + answer.status() + ": " + said;
-                if (first) {
-                    book.came(call.id(), answer.status() >= 500 ? DeskBook.SENDING : DeskBook.REFUSED, "", words);
+                if (!first) {
+                    return words; // asked after again and again: only what the desk decides is an event
                 }
-                approvals.deskSaid(a.id(), words);
-                return words;
+                boolean mayHaveIt = answer.status() >= 500 || DOUBTFUL.contains(answer.status());
+                book.came(call.id(), mayHaveIt ? DeskBook.UNSURE : DeskBook.REFUSED, "", words);
+                approvals.deskSaid(a.id(), words + (mayHaveIt ? "; whether it has the request is not known" : ""));
+                return words
+                        + (mayHaveIt
+                                ? "; whether it has the request is not known. Sending it again cannot make a second request of it."
+                                : "");
             }
             n = json.readTree(answer.body());
             state = n.path("state").asString("");
             number = n.path("number").asString("");
-            if (number.isEmpty() || !List.of("granted", "refused", "queued").contains(state)) {
+            if (number.isEmpty() || number.length() > LONGEST_NUMBER || !List.of("granted", "refused", "queued").contains(state)) {
                 throw new IllegalArgumentException("no number or no state in it");
             }
         } catch (JacksonException | IllegalArgumentException e) {
             String words =
                     "the desk's answer is not understood; nothing was taken from it, and whether it has the request is not known";
-            if (first) {
-                book.came(call.id(), DeskBook.UNSURE, "", words);
+            if (!first) {
+                return words;
             }
+            book.came(call.id(), DeskBook.UNSURE, "", words);
             approvals.deskSaid(
                     a.id(),
                     words + ": "
@@ -304,6 +315,11 @@ public class DeskClient {
         } catch (DateTimeException e) {
             LOG.info("the desk names no times for {}", number);
         }
+        if (from == null || to == null || !from.isBefore(to)) {
+            // half of a window, or one that ends before it begins, is none: what was granted in time is not known
+            from = null;
+            to = null;
+        }
         List<String> conditions = strings(n.path("conditions"));
         String area = n.path("area").asString("");
         try {
@@ -339,6 +355,18 @@ public class DeskClient {
         return all;
     }
 
+    /** So many that the desk bears them, from all around: the last, which is the middle, among them. */
+    private static List<Position> spread(List<Position> points) {
+        if (points.size() <= MOST_GRID_POINTS) {
+            return points;
+        }
+        List<Position> some = new ArrayList<>();
+        for (int i = 1; i <= MOST_GRID_POINTS; i++) {
+            some.add(points.get((int) Math.round((points.size() - 1.0) * i / MOST_GRID_POINTS)));
+        }
+        return some;
+    }
+
     /** What the air-navigation desk's grid says of a request: decided at once up to a ceiling, by hand above it. */
     public String grid(Approvals.ApprovalView a) {
         Terms t = a.request();
@@ -349,7 +377,7 @@ public class DeskClient {
         points.add(t.drawnArea().get().middle());
         double least = Double.POSITIVE_INFINITY;
         try {
-            for (Position p : points.subList(0, Math.min(MOST_GRID_POINTS, points.size()))) {
+            for (Position p : spread(points)) {
                 Outside.Answer answer = outside.ask(String.format(
                         Locale.ROOT, "/stand-ins/air-desk/grid?lat=%.6f&lon=%.6f", p.latitudeDeg(), p.longitudeDeg()));
                 JsonNode n = json.readTree(answer.body());
@@ -361,7 +389,7 @@ public class DeskClient {
         } catch (IllegalStateException | JacksonException e) {
             return "The grid cannot be asked now: " + e.getMessage() + ".";
         }
-        String ceiling = Finite.format(least) + " m above ground at its lowest over the area; asked for "
+        String ceiling = Finite.format(least) + " m above ground at the lowest of the places asked for; asked for "
                 + Finite.format(t.ceilingM()) + " m: ";
         return "The grid's ceiling is " + ceiling
                 + (t.ceilingM() <= least

@@ -149,8 +149,10 @@ public class Outside {
             try (java.io.InputStream in = r.body()) {
                 byte[] bytes = in.readNBytes(MOST_BYTES + 1);
                 if (bytes.length > MOST_BYTES) {
-                    throw new IllegalStateException(
-                            "the service sent more than " + MOST_BYTES + " bytes; nothing was taken");
+                    throw new NoAnswerException(
+                            "the service sent more than " + MOST_BYTES
+                                    + " bytes, and nothing of it was taken; whether it has the request is not known",
+                            null);
                 }
                 return new Answer(r.statusCode(), new String(bytes, StandardCharsets.UTF_8));
             }
@@ -163,7 +165,7 @@ public class Outside {
                     e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new IllegalStateException("the question to the service was broken off", e);
+            throw new NoAnswerException("the question to the service was broken off; whether it arrived is not known", e);
         }
     }
 }

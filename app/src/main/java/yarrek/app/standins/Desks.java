@@ -41,7 +41,10 @@ class Desks {
         DOWN("is down"),
         SLOW("answers too late"),
         RUBBISH("answers rubbish"),
-        TWICE("answers a second time, and differently");
+        TWICE("answers a second time, and differently"),
+        LOST("takes it, and answers 504"),
+        SWAPPED("grants, with its times the wrong way round"),
+        LONG("gives it a number of 500 characters");
 
         private final String words;
 

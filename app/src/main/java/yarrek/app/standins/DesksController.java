@@ -65,7 +65,13 @@ class DesksController {
             if (fault == Desks.Fault.SLOW) {
                 Thread.sleep(slow.toMillis());
             }
-            return fault == Desks.Fault.RUBBISH ? rubbish() : json(answer);
+            return switch (fault) {
+                case RUBBISH -> rubbish();
+                case LOST -> text(HttpStatus.GATEWAY_TIMEOUT, "no answer from behind the gate");
+                case SWAPPED -> json(swapped(answer));
+                case LONG -> json(answer.put("number", "9".repeat(500)));
+                default -> json(answer);
+            };
         } catch (IllegalArgumentException | JacksonException e) {
             return text(HttpStatus.UNPROCESSABLE_CONTENT, e.getMessage());
         }
@@ -91,6 +97,11 @@ class DesksController {
         return desks.byNumber(desk, number)
                 .map(a -> json(fault == Desks.Fault.TWICE ? other(a) : a))
                 .orElseGet(() -> text(HttpStatus.NOT_FOUND, "no request has that number"));
+    }
+
+    private static ObjectNode swapped(ObjectNode a) {
+        String from = a.path("from").asString("");
+        return a.put("from", a.path("to").asString("")).put("to", from);
     }
 
     /** The opposite of what was decided. */
