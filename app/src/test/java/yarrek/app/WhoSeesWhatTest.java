@@ -181,6 +181,13 @@ class WhoSeesWhatTest extends OnJobs {
                 .doesNotContain(crew.person(other).name());
     }
 
+    @Test
+    void aRequestForAFileWithoutOneIsToldSo() throws Exception {
+        HttpResponse<String> answer = as("manager").post("/flights/logs", Map.of());
+        assertThat(answer.statusCode()).isEqualTo(400);
+        assertThat(answer.body()).contains("The request carries no file");
+    }
+
     // --- papers ------------------------------------------------------------------------------------------------------
 
     /** A paper like one of the sample world, of another holder. */
@@ -190,7 +197,7 @@ class WhoSeesWhatTest extends OnJobs {
                 .query()
                 .singleRow());
         UUID id = UUID.randomUUID();
-        like.putAll(Map.of("id", id, "holder_id", holder, "number", "T-" + ++made));
+        like.putAll(Map.of("id", id, "holder_id", holder, "number", "T-" + ++made, "jurisdiction", ""));
         jdbc.sql("insert into paper (" + String.join(", ", like.keySet()) + ") values ("
                         + String.join(", ", Collections.nCopies(like.size(), "?")) + ")")
                 .params(new ArrayList<>(like.values()))

@@ -8,8 +8,8 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.Locale;
+import java.util.Set;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -233,7 +233,9 @@ public class DeskClient {
             n = json.readTree(answer.body());
             state = n.path("state").asString("");
             number = n.path("number").asString("");
-            if (number.isEmpty() || number.length() > LONGEST_NUMBER || !List.of("granted", "refused", "queued").contains(state)) {
+            if (number.isEmpty()
+                    || number.length() > LONGEST_NUMBER
+                    || !List.of("granted", "refused", "queued").contains(state)) {
                 throw new IllegalArgumentException("no number or no state in it");
             }
         } catch (JacksonException | IllegalArgumentException e) {

@@ -165,7 +165,8 @@ public class Outside {
                     e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new NoAnswerException("the question to the service was broken off; whether it arrived is not known", e);
+            throw new NoAnswerException(
+                    "the question to the service was broken off; whether it arrived is not known", e);
         }
     }
 }

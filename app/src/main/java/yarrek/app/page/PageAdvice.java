@@ -20,6 +20,7 @@ import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
 
 /** What every page needs, and what is shown when something is wrong. */
 @ControllerAdvice(annotations = Controller.class)
@@ -89,6 +90,17 @@ class PageAdvice {
                 request,
                 "Not for this login",
                 "Your role does not allow this. Ask the operations manager if it should.");
+    }
+
+    /** A form that was not sent as the page sends it. */
+    @ExceptionHandler(MultipartException.class)
+    @ResponseStatus(HttpStatus.BAD_REQUEST)
+    String noFile(Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "No file came",
+                "The request carries no file, or it broke off on the way. Nothing was stored. Go back, choose the file again, and send it once more.");
     }
 
     @ExceptionHandler(MaxUploadSizeExceededException.class)

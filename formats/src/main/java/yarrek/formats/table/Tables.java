@@ -18,7 +18,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.DateUtil;
@@ -26,7 +25,6 @@ import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.ss.usermodel.Workbook;
 import org.apache.poi.ss.util.NumberToTextConverter;
-import org.apache.poi.util.RecordFormatException;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import yarrek.formats.log.BrokenFileException;
 
@@ -222,11 +220,10 @@ public final class Tables {
                     add(file, rows, new Table.Row(line, cells));
                 }
             }
-        } catch (IOException
-                | OpenXML4JRuntimeException
-                | RecordFormatException
-                | IllegalArgumentException
-                | IllegalStateException e) {
+        } catch (BrokenFileException e) {
+            throw e;
+        } catch (IOException | RuntimeException e) {
+            // what is wrong inside comes out of the library in a dozen sorts, some of them slips of its own
             throw new BrokenFileException(
                     "table.xlsx", file + ": not a workbook that can be read; save it as XLSX or CSV again", e);
         }

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import yarrek.formats.log.BrokenFileException;
 
 class TablesTest {
@@ -113,5 +114,74 @@ class TablesTest {
         assertThatThrownBy(() -> Tables.read("t.csv", bytes))
                 .isInstanceOf(BrokenFileException.class)
                 .hasMessage(message);
+    }
+
+    /** A workbook with one of its parts made into something else. */
+    private static byte[] with(byte[] workbook, String part, java.util.function.UnaryOperator<byte[]> change)
+            throws java.io.IOException {
+        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        try (java.util.zip.ZipInputStream in =
+                        new java.util.zip.ZipInputStream(new java.io.ByteArrayInputStream(workbook));
+                java.util.zip.ZipOutputStream zip = new java.util.zip.ZipOutputStream(out)) {
+            for (java.util.zip.ZipEntry e = in.getNextEntry(); e != null; e = in.getNextEntry()) {
+                zip.putNextEntry(new java.util.zip.ZipEntry(e.getName()));
+                byte[] content = in.readAllBytes();
+                zip.write(e.getName().equals(part) ? change.apply(content) : content);
+            }
+        }
+        return out.toByteArray();
+    }
+
+    private static byte[] workbook() {
+        return Tables.xlsx(
+                new Table(List.of("Name", "Mass"), List.of(new Table.Row(2, List.of("Lamp", "12 g"))), List.of()), "t");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "[Content_Types].xml",
+                "xl/workbook.xml",
+                "xl/worksheets/sheet1.xml",
+                "xl/styles.xml",
+                "_rels/.rels"
+            })
+    void aPartWithADocumentTypeOrCutOffIsRefusedInWords(String part) throws Exception {
+        byte[] declared = with(
+                workbook(),
+                part,
+                c -> "<!DOCTYPE x [<!ENTITY b SYSTEM \"file:///etc/passwd\">]><x>&b;</x>"
+                        .getBytes(StandardCharsets.UTF_8));
+        byte[] cut = with(workbook(), part, c -> java.util.Arrays.copyOf(c, c.length / 2));
+        for (byte[] bad : List.of(declared, cut)) {
+            assertThatThrownBy(() -> Tables.read("t.xlsx", bad))
+                    .isInstanceOf(BrokenFileException.class)
+                    .hasMessageContaining("t.xlsx: not a workbook that can be read; save it as XLSX or CSV again");
+        }
+    }
+
+    /** Bytes changed anywhere: it is read or refused, and nothing else. */
+    @Test
+    void aDamagedWorkbookIsReadOrRefused() throws Exception {
+        java.util.Random random = new java.util.Random(5);
+        byte[] good = workbook();
+        List<String> parts =
+                List.of("xl/workbook.xml", "xl/worksheets/sheet1.xml", "xl/sharedStrings.xml", "[Content_Types].xml");
+        int refused = 0;
+        for (int n = 0; n < 120; n++) {
+            byte[] bad = with(good, parts.get(n % parts.size()), c -> {
+                byte[] damaged = c.clone();
+                for (int i = 0; i < 3 && damaged.length > 0; i++) {
+                    damaged[random.nextInt(damaged.length)] = (byte) random.nextInt(128);
+                }
+                return damaged;
+            });
+            try {
+                assertThat(Tables.read("t.xlsx", bad).rows().size()).isLessThanOrEqualTo(1);
+            } catch (BrokenFileException e) {
+                refused++;
+            }
+        }
+        assertThat(refused).isPositive();
     }
 }
