@@ -18,7 +18,6 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.web.util.HtmlUtils;
 import yarrek.app.chains.Chains;
 import yarrek.app.crew.Crew;
 import yarrek.app.jobs.Jobs;
@@ -26,9 +25,6 @@ import yarrek.app.jobs.Jobs;
 /** Several who do the same at the same moment: one is first, the rest is told in words, and what they typed is still there. */
 class AtOnceTest extends OnJobs {
     private static final int MANY = 6;
-    private static final Pattern FIELD = Pattern.compile(
-            "<(input|textarea)\\b([^>]*)>([^<]*)|<select\\b[^>]*name=\"([^\"]+)\"[^>]*>(.*?)</select>", Pattern.DOTALL);
-
     private static int made;
 
     @Autowired
@@ -77,49 +73,14 @@ class AtOnceTest extends OnJobs {
         return all;
     }
 
-    private static String attribute(String tag, String name) {
-        Matcher m = Pattern.compile("\\b" + name + "=\"([^\"]*)\"").matcher(tag);
-        return m.find() ? HtmlUtils.htmlUnescape(m.group(1)) : "";
-    }
-
-    /** The fields of a page's main form as a browser would send them. */
-    private static Map<String, String> form(String page) {
-        String form = page.substring(page.indexOf("id=\"main-form\""));
-        form = form.substring(0, form.indexOf("</form>"));
-        Map<String, String> fields = new LinkedHashMap<>();
-        Matcher m = FIELD.matcher(form);
-        while (m.find()) {
-            if (m.group(4) != null) {
-                Matcher o = Pattern.compile("<option\\b([^>]*)selected").matcher(m.group(5));
-                fields.put(m.group(4), o.find() ? attribute(o.group(1) + ">", "value") : "");
-            } else {
-                String tag = m.group(2);
-                boolean ticked = !tag.contains("type=\"checkbox\"") || tag.contains("checked");
-                if (ticked && !attribute(tag, "name").isEmpty()) {
-                    fields.put(
-                            attribute(tag, "name"),
-                            m.group(1).equals("textarea")
-                                    ? HtmlUtils.htmlUnescape(m.group(3))
-                                    : attribute(tag, "value"));
-                }
-            }
-        }
-        fields.remove("_csrf");
-        fields.remove("_once");
-        return fields;
-    }
-
     @Test
     void ofThoseWhoSaveAJobAtOnceOneIsFirstAndTheRestSeeBothVersions() throws Exception {
         Jobs.JobView job = job(1, 40);
         String path = "/jobs/" + job.id() + "/edit";
         List<Visitor> all = managers(MANY);
-        Map<String, String> fields = form(all.get(0).get(path).body());
-        List<HttpResponse<String>> answers = together(MANY, n -> {
-            Map<String, String> mine = new LinkedHashMap<>(fields);
-            mine.put("name", job.draft().name() + " by " + n);
-            return all.get(n).post(path, mine);
-        });
+        Typed fields = all.get(0).form(path);
+        List<HttpResponse<String>> answers = together(
+                MANY, n -> all.get(n).post(path, fields.with("name", job.draft().name() + " by " + n)));
         assertThat(byStatus(answers)).isEqualTo(Map.of(200, MANY - 1L, 302, 1L));
         String stored = jobs.jobUnchecked(job.id()).draft().name();
         for (int n = 0; n < MANY; n++) {
@@ -143,9 +104,8 @@ class AtOnceTest extends OnJobs {
         String modelPath = "/fleet/aircraft/" + job.build().aircraft().id() + "/edit";
         List<Visitor> all = managers(2);
         for (int round = 0; round < 4; round++) {
-            Map<String, String> plan = form(all.get(0).get(jobPath).body());
-            Map<String, String> aircraft = form(all.get(1).get(modelPath).body());
-            plan.put("name", job.draft().name() + " round " + round);
+            Typed plan = all.get(0).form(jobPath).with("name", job.draft().name() + " round " + round);
+            Typed aircraft = all.get(1).form(modelPath);
             List<HttpResponse<String>> answers =
                     together(2, n -> all.get(n).post(n == 0 ? jobPath : modelPath, n == 0 ? plan : aircraft));
             assertThat(byStatus(answers)).isEqualTo(Map.of(302, 2L));
@@ -169,13 +129,9 @@ class AtOnceTest extends OnJobs {
     void ofThoseWhoChangeOnePersonAtOnceOneIsFirst() throws Exception {
         UUID id = crew.save(null, -1, "Shared " + ++made, null, "");
         List<Visitor> all = managers(MANY);
-        Map<String, String> fields =
-                form(all.get(0).get("/crew/" + id + "/edit").body());
-        List<HttpResponse<String>> answers = together(MANY, n -> {
-            Map<String, String> mine = new LinkedHashMap<>(fields);
-            mine.put("phone", "+00 " + n);
-            return all.get(n).post("/crew/" + id + "/edit", mine);
-        });
+        Typed fields = all.get(0).form("/crew/" + id + "/edit");
+        List<HttpResponse<String>> answers =
+                together(MANY, n -> all.get(n).post("/crew/" + id + "/edit", fields.with("phone", "+00 " + n)));
         assertThat(byStatus(answers)).isEqualTo(Map.of(200, MANY - 1L, 302, 1L));
     }
 

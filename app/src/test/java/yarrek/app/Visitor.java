@@ -45,6 +45,15 @@ final class Visitor {
                 HttpResponse.BodyHandlers.ofString());
     }
 
+    /** The main form of a page as it stands. */
+    Typed form(String path) throws Exception {
+        return Typed.of(get(path).body());
+    }
+
+    HttpResponse<String> post(String path, Typed form) throws Exception {
+        return post(path, form.encoded());
+    }
+
     HttpResponse<String> post(String path, Map<String, String> form) throws Exception {
         return post(
                 path,

@@ -2,6 +2,7 @@ package yarrek.app.airspace;
 
 import java.io.IOException;
 import java.io.Serializable;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -16,6 +17,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
+import java.util.zip.CRC32;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -32,6 +34,7 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.forms.Form;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.forms.TypedInput;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
@@ -368,24 +371,33 @@ class AirspaceController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/own")
     String own(@RequestParam(value = "id", required = false) String id, Model model) {
-        Form form = ownForm();
-        Optional.ofNullable(id)
+        return Optional.ofNullable(id)
                 .flatMap(airspace::zone)
-                .ifPresent(z -> form.set("name", z.name())
-                        .set("kind", z.kind().name())
-                        .set("restriction", z.restriction().name())
-                        .set("area", ShapeText.write(z.area()))
-                        .set("lower", height(z.lower()))
-                        .set("upper", height(z.upper()))
-                        .set(
-                                "bindsFrom",
-                                z.bindsFromG().isPresent()
-                                        ? Finite.format(z.bindsFromG().getAsDouble()) + " g"
-                                        : "")
-                        .set("message", z.message())
-                        .set("authority", z.authority())
-                        .set("contact", z.contact()));
-        return form.page(model, "airspace/own");
+                .map(AirspaceController::filledOwn)
+                .orElseGet(AirspaceController::ownForm)
+                .page(model, "airspace/own");
+    }
+
+    /** A zone has no row of its own that counts its versions: what it says stands for that. */
+    private static Form filledOwn(Zone z) {
+        Form form = ownForm()
+                .set("name", z.name())
+                .set("kind", z.kind().name())
+                .set("restriction", z.restriction().name())
+                .set("area", ShapeText.write(z.area()))
+                .set("lower", height(z.lower()))
+                .set("upper", height(z.upper()))
+                .set(
+                        "bindsFrom",
+                        z.bindsFromG().isPresent()
+                                ? Finite.format(z.bindsFromG().getAsDouble()) + " g"
+                                : "")
+                .set("message", z.message())
+                .set("authority", z.authority())
+                .set("contact", z.contact());
+        CRC32 sum = new CRC32();
+        form.fields().forEach(f -> sum.update((form.raw(f.name()) + "\n").getBytes(StandardCharsets.UTF_8)));
+        return form.version(sum.getValue());
     }
 
     private static String height(HeightLimit h) {
@@ -394,7 +406,7 @@ class AirspaceController {
 
     private static Form ownForm() {
         return new Form("A zone of your own", "/airspace/own", "/airspace")
-                .text("name", "Name", "a zone of this name is replaced")
+                .text("name", "Name", "")
                 .select(
                         "kind",
                         "What it is",
@@ -442,37 +454,47 @@ class AirspaceController {
         }
         Area area = area(form);
         ZoneId zone = office.operator().zone();
-        return form.store(() -> {
-                    airspace.saveOwn(
-                            new Zone(
-                                    "OWN-" + name,
-                                    name,
-                                    ZoneKind.valueOf(kind),
-                                    Optional.empty(),
-                                    ZoneMet.Restriction.valueOf(restriction),
-                                    area,
-                                    lower == null ? HeightLimit.SURFACE : HeightLimit.aboveGround(lower),
-                                    upper == null ? HeightLimit.UNLIMITED : HeightLimit.aboveGround(upper),
-                                    from == null && to == null
-                                            ? Timetable.ALWAYS
-                                            : Timetable.between(
-                                                    from == null
-                                                            ? null
-                                                            : from.atStartOfDay(zone)
-                                                                    .toInstant(),
-                                                    to == null
-                                                            ? null
-                                                            : to.plusDays(1)
-                                                                    .atStartOfDay(zone)
-                                                                    .toInstant()),
-                                    mass == null ? OptionalDouble.empty() : OptionalDouble.of(mass.toGrams()),
-                                    form.optionalText("message", 1000),
-                                    form.optionalText("authority", 200),
-                                    form.optionalText("contact", 200)),
-                            Viewer.current().name());
-                    flash.addFlashAttribute("told", "“" + name + "” is on the map");
-                    return "redirect:/airspace";
-                })
+        return form.store(
+                        () -> {
+                            Optional<Form> stored = airspace.zone("OWN-" + name).map(AirspaceController::filledOwn);
+                            if (stored.isPresent() && form.getVersion() == -1) {
+                                throw new IllegalArgumentException(
+                                        "there is a zone of this name; open it on the map to change it, or type another name");
+                            }
+                            if (stored.isPresent() && stored.get().getVersion() != form.getVersion()) {
+                                throw new LostUpdateException(stored.get().getVersion());
+                            }
+                            airspace.saveOwn(
+                                    new Zone(
+                                            "OWN-" + name,
+                                            name,
+                                            ZoneKind.valueOf(kind),
+                                            Optional.empty(),
+                                            ZoneMet.Restriction.valueOf(restriction),
+                                            area,
+                                            lower == null ? HeightLimit.SURFACE : HeightLimit.aboveGround(lower),
+                                            upper == null ? HeightLimit.UNLIMITED : HeightLimit.aboveGround(upper),
+                                            from == null && to == null
+                                                    ? Timetable.ALWAYS
+                                                    : Timetable.between(
+                                                            from == null
+                                                                    ? null
+                                                                    : from.atStartOfDay(zone)
+                                                                            .toInstant(),
+                                                            to == null
+                                                                    ? null
+                                                                    : to.plusDays(1)
+                                                                            .atStartOfDay(zone)
+                                                                            .toInstant()),
+                                            mass == null ? OptionalDouble.empty() : OptionalDouble.of(mass.toGrams()),
+                                            form.optionalText("message", 1000),
+                                            form.optionalText("authority", 200),
+                                            form.optionalText("contact", 200)),
+                                    Viewer.current().name());
+                            flash.addFlashAttribute("told", "“" + name + "” is on the map");
+                            return "redirect:/airspace";
+                        },
+                        () -> filledOwn(airspace.zone("OWN-" + name).orElseThrow()))
                 .orElseGet(() -> form.page(model, "airspace/own"));
     }
 

@@ -120,7 +120,7 @@ public class Directory {
     public UUID save(Entry v) {
         DirectoryEntity d = v.id() == null ? new DirectoryEntity(UUID.randomUUID()) : entity(v.id());
         if (v.id() != null && v.version() != d.version) {
-            throw new LostUpdateException(values(view(d)), d.version);
+            throw new LostUpdateException(d.version);
         }
         d.name = v.name();
         d.role = v.role().name();

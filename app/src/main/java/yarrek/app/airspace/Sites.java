@@ -287,7 +287,7 @@ public class Sites {
     public UUID save(SiteView v) {
         SiteEntity s = v.id() == null ? new SiteEntity(UUID.randomUUID()) : entity(v.id());
         if (v.id() != null && v.version() != s.version) {
-            throw new LostUpdateException(SiteForm.values(view(s)), s.version);
+            throw new LostUpdateException(s.version);
         }
         boolean taken =
                 em.createQuery("select count(s) from SiteEntity s where s.name = :n and s.id <> :id", Long.class)

@@ -102,33 +102,28 @@ class SitesController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/sites/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
+        return editor(form(id), SiteForm.rows(sites.site(id).features()), model);
+    }
+
+    private Form form(UUID id) {
         Sites.SiteView s = sites.site(id);
         Form form = SiteForm.of(s.name(), "/airspace/sites/" + id + "/edit", "/airspace/sites/" + id, rulebook.places())
                 .version(s.version())
                 .history("site", id);
         SiteForm.values(s).forEach(form::set);
-        return editor(form, SiteForm.rows(s.features()), model);
+        return form;
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/sites/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(
-                SiteForm.of(
-                                sites.site(id).name(),
-                                "/airspace/sites/" + id + "/edit",
-                                "/airspace/sites/" + id,
-                                rulebook.places())
-                        .bind(params),
-                params,
-                id,
-                model);
+        return store(form(id).bind(params), params, id, model);
     }
 
     private String store(Form form, MultiValueMap<String, String> params, UUID id, Model model) {
         List<SiteForm.Row> rows = SiteForm.rows(params);
         Sites.SiteView view = SiteForm.read(form, rows, id, today());
-        return form.store(() -> "redirect:/airspace/sites/" + sites.save(view))
+        return form.store(() -> "redirect:/airspace/sites/" + sites.save(view), () -> form(id))
                 .orElseGet(() -> editor(form, rows, model));
     }
 
@@ -403,30 +398,32 @@ class SitesController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/airspace/directory/{id}")
     String editEntry(@PathVariable("id") UUID id, Model model) {
+        return entryForm(id).page(model, "form");
+    }
+
+    private Form entryForm(UUID id) {
         Directory.Entry e = directory.entry(id);
         Form form = Directory.form(e.name(), "/airspace/directory/" + id)
                 .version(e.version())
                 .history("directory", id);
         Directory.values(e).forEach(form::set);
-        return form.page(model, "form");
+        return form;
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/directory/{id}")
     String changeEntry(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return storeEntry(
-                Directory.form(directory.entry(id).name(), "/airspace/directory/" + id)
-                        .bind(params),
-                id,
-                model);
+        return storeEntry(entryForm(id).bind(params), id, model);
     }
 
     private String storeEntry(Form form, UUID id, Model model) {
         Directory.Entry e = Directory.read(form, id, today());
-        return form.store(() -> {
-                    directory.save(e);
-                    return "redirect:/airspace/directory";
-                })
+        return form.store(
+                        () -> {
+                            directory.save(e);
+                            return "redirect:/airspace/directory";
+                        },
+                        () -> entryForm(id))
                 .orElseGet(() -> form.page(model, "form"));
     }
 

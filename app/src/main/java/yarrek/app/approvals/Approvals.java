@@ -434,7 +434,7 @@ public class Approvals {
     public void writeRequest(UUID id, long version, String granter, Terms request) {
         ApprovalEntity a = entity(id);
         if (a.version != version) {
-            throw new LostUpdateException(Map.of("granter", a.granter), a.version);
+            throw new LostUpdateException(a.version);
         }
         if (a.state != ApprovalState.PREPARING && a.state != ApprovalState.ASKED_BACK) {
             throw new IllegalArgumentException(
@@ -511,6 +511,16 @@ public class Approvals {
         all.forEach(a -> requireOneText(a, ids, g));
         all.forEach(a -> grant(a, g, at, by));
         all.stream().map(a -> a.jobId).distinct().forEach(j -> events.publishEvent(new Changed(j)));
+    }
+
+    /** The same, entered on the page of one of them as it stood at that version. */
+    @Transactional
+    public void grant(UUID on, long version, Collection<UUID> ids, Grant g, Instant at, String by) {
+        ApprovalEntity a = entity(on);
+        if (a.version != version) {
+            throw new LostUpdateException(a.version);
+        }
+        grant(ids, g, at, by);
     }
 
     /** The same for a letter that answers one request. */

@@ -149,7 +149,7 @@ public class Kinds {
         requireChain(read);
         KindEntity k = em.find(KindEntity.class, kind.code());
         if (k != null && k.version != version) {
-            throw new LostUpdateException(Map.of("title", row(k, true).kind().title()), k.version);
+            throw new LostUpdateException(k.version);
         }
         boolean make = k == null;
         if (make) {
@@ -254,7 +254,7 @@ public class Kinds {
         Holidays.of(v.holidays(), 2026, 2026);
         SettingEntity s = entity();
         if (s.version != v.version()) {
-            throw new LostUpdateException(Map.of("holidays", s.holidays), s.version);
+            throw new LostUpdateException(s.version);
         }
         s.hoursADay = v.hoursADay();
         s.marginDays = v.marginDays();
@@ -294,9 +294,14 @@ public class Kinds {
     }
 
     @Transactional
-    public void savePlans(Map<String, String> procedures, List<Risk> risks) {
+    public void savePlans(long version, Map<String, String> procedures, List<Risk> risks) {
         SettingEntity s = entity();
+        if (s.version != version) {
+            throw new LostUpdateException(s.version);
+        }
         s.procedures = json.writeValueAsString(procedures);
         s.risks = json.writeValueAsString(risks);
+        em.flush();
+        settings.changed();
     }
 }

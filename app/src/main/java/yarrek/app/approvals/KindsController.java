@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -133,9 +134,14 @@ class KindsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/kinds/{code}")
     String edit(@PathVariable("code") String code, Model model) {
+        model.addAttribute("row", kinds.row(code));
+        return filled(code).page(model, "chains/kind");
+    }
+
+    private Form filled(String code) {
         Kinds.Row r = kinds.row(code);
         ApprovalKind k = r.kind();
-        Form form = form(k.title(), "/approvals/kinds/" + code)
+        return form(k.title(), "/approvals/kinds/" + code)
                 .version(r.version())
                 .set("code", k.code())
                 .set("title", k.title())
@@ -173,8 +179,6 @@ class KindsController {
                                 .map(q -> q.number() + " | " + q.section() + " | " + (q.weighty() ? "* " : "") + q.ask()
                                         + " | " + q.from())
                                 .collect(Collectors.joining("\n")));
-        model.addAttribute("row", r);
-        return form.page(model, "chains/kind");
     }
 
     private static String spaced(Set<String> codes) {
@@ -188,7 +192,7 @@ class KindsController {
         if (kinds.find(form.raw("code").strip()).isPresent()) {
             form.error("code", "there is a kind with this code already; open it from the list");
         }
-        return store(form, model, "form");
+        return store(form, () -> form, model, "form");
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -200,24 +204,26 @@ class KindsController {
             form.error("code", "the code of a kind never changes; make a new kind");
         }
         model.addAttribute("row", r);
-        return store(form, model, "chains/kind");
+        return store(form, () -> filled(code), model, "chains/kind");
     }
 
-    private String store(Form form, Model model, String template) {
+    private String store(Form form, Supplier<Form> now, Model model, String template) {
         Optional<ApprovalKind> kind = read(form);
-        return form.store(() -> {
-                    try {
-                        kinds.save(
-                                kind.orElseThrow(),
-                                form.raw("when"),
-                                !form.raw("active").equals("no"),
-                                form.getVersion(),
-                                Viewer.current().name());
-                    } catch (BrokenFileException e) {
-                        throw new IllegalArgumentException(e.getMessage(), e);
-                    }
-                    return "redirect:/approvals/kinds";
-                })
+        return form.store(
+                        () -> {
+                            try {
+                                kinds.save(
+                                        kind.orElseThrow(),
+                                        form.raw("when"),
+                                        !form.raw("active").equals("no"),
+                                        form.getVersion(),
+                                        Viewer.current().name());
+                            } catch (BrokenFileException e) {
+                                throw new IllegalArgumentException(e.getMessage(), e);
+                            }
+                            return "redirect:/approvals/kinds";
+                        },
+                        now)
                 .orElseGet(() -> form.page(model, template));
     }
 
@@ -377,6 +383,10 @@ class KindsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/settings")
     String settings(Model model) {
+        return filledSettings().page(model, "form");
+    }
+
+    private Form filledSettings() {
         Kinds.Settings s = kinds.settings();
         return settingsForm()
                 .version(s.version())
@@ -387,8 +397,7 @@ class KindsController {
                 .set("toleranceM", yarrek.core.units.Finite.format(s.toleranceM()))
                 .set("rehearsalDays", s.rehearsalDays())
                 .set("confirmMinutes", yarrek.core.units.Finite.format(s.confirmMinutes()))
-                .set("holidays", s.holidays())
-                .page(model, "form");
+                .set("holidays", s.holidays());
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -406,11 +415,13 @@ class KindsController {
         if (metres == null) {
             f.error("toleranceM", "this is needed");
         }
-        return f.store(() -> {
-                    kinds.save(new Kinds.Settings(
-                            f.getVersion(), hours, margin, days, metres, rehearsal, nudge, minutes, holidays));
-                    return "redirect:/approvals/kinds";
-                })
+        return f.store(
+                        () -> {
+                            kinds.save(new Kinds.Settings(
+                                    f.getVersion(), hours, margin, days, metres, rehearsal, nudge, minutes, holidays));
+                            return "redirect:/approvals/kinds";
+                        },
+                        this::filledSettings)
                 .orElseGet(() -> f.page(model, "form"));
     }
 
@@ -430,14 +441,18 @@ class KindsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/plans")
     String plans(Model model) {
-        Form f = plansForm();
+        return filledPlans().page(model, "form");
+    }
+
+    private Form filledPlans() {
+        Form f = plansForm().version(kinds.settings().version());
         kinds.procedures().forEach(f::set);
         f.set(
                 "risks",
                 kinds.risks().stream()
                         .map(r -> String.join(" | ", r.risk(), r.who(), r.mitigation(), r.left()))
                         .collect(Collectors.joining("\n")));
-        return f.page(model, "form");
+        return f;
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -460,11 +475,13 @@ class KindsController {
                 risks.add(new Kinds.Risk(p[0].strip(), p[1].strip(), p[2].strip(), p[3].strip()));
             }
         }
-        return f.store(() -> {
-                    kinds.savePlans(procedures, risks);
-                    flash.addFlashAttribute("told", "Kept.");
-                    return "redirect:/approvals/kinds";
-                })
+        return f.store(
+                        () -> {
+                            kinds.savePlans(f.getVersion(), procedures, risks);
+                            flash.addFlashAttribute("told", "Kept.");
+                            return "redirect:/approvals/kinds";
+                        },
+                        this::filledPlans)
                 .orElseGet(() -> f.page(model, "form"));
     }
 }

@@ -202,11 +202,13 @@ class ApprovalsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/approvals/{id}/request")
     String request(@PathVariable("id") UUID id, Model model) {
+        return asked(id).page(model, "form");
+    }
+
+    private Form asked(UUID id) {
         Approvals.ApprovalView a = seen(id);
         Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
-        return TermsForm.fill(form(a, false), a.request(), job.site().zone())
-                .set("granter", a.granter())
-                .page(model, "form");
+        return TermsForm.fill(form(a, false), a.request(), job.site().zone()).set("granter", a.granter());
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -216,10 +218,12 @@ class ApprovalsController {
         Form form = form(a, false).bind(params);
         String granter = form.requiredText("granter", 200);
         var terms = TermsForm.read(form, jobs.job(a.jobId(), Viewer.current()).site(), chains.today());
-        return form.store(() -> {
-                    approvals.writeRequest(id, form.getVersion(), granter, terms);
-                    return "redirect:/approvals/" + id;
-                })
+        return form.store(
+                        () -> {
+                            approvals.writeRequest(id, form.getVersion(), granter, terms);
+                            return "redirect:/approvals/" + id;
+                        },
+                        () -> asked(id))
                 .orElseGet(() -> form.page(model, "form"));
     }
 
@@ -248,6 +252,10 @@ class ApprovalsController {
     @GetMapping("/approvals/{id}/grant")
     String grant(
             @PathVariable("id") UUID id, @RequestParam(value = "letter", required = false) UUID letter, Model model) {
+        return granted(id, letter).page(model, "form");
+    }
+
+    private Form granted(UUID id, UUID letter) {
         Approvals.ApprovalView a = seen(id);
         Jobs.JobView job = jobs.job(a.jobId(), Viewer.current());
         boolean held = a.state().isHeld();
@@ -271,8 +279,7 @@ class ApprovalsController {
                                         .filter(x -> x.state().isHeld())
                                         .map(x -> x.id().toString())
                                         .toList()
-                                : List.of())
-                .page(model, "form");
+                                : List.of());
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -284,14 +291,18 @@ class ApprovalsController {
         LocalDate on = form.date("decidedOn", false, chains.today());
         Approvals.Grant grant = TermsForm.grant(form, job.site(), chains.today());
         List<UUID> also = form.all("also").isEmpty() ? List.of() : form.ids("also");
-        return form.store(() -> {
-                    approvals.grant(
-                            withBesides(a, also),
-                            grant,
-                            at(on, job),
-                            Viewer.current().name());
-                    return "redirect:/approvals/" + id;
-                })
+        return form.store(
+                        () -> {
+                            approvals.grant(
+                                    id,
+                                    form.getVersion(),
+                                    withBesides(a, also),
+                                    grant,
+                                    at(on, job),
+                                    Viewer.current().name());
+                            return "redirect:/approvals/" + id;
+                        },
+                        () -> granted(id, null))
                 .orElseGet(() -> form.page(model, "form"));
     }
 

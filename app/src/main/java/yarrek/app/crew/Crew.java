@@ -96,15 +96,7 @@ public class Crew {
     public UUID save(UUID id, long version, String name, LocalDate bornOn, String phone) {
         Person p = id == null ? new Person(UUID.randomUUID()) : entity(id);
         if (id != null && version != p.version) {
-            throw new LostUpdateException(
-                    Map.of(
-                            "name",
-                            p.name,
-                            "bornOn",
-                            p.bornOn == null ? "" : p.bornOn.toString(),
-                            "phone",
-                            p.phone == null ? "" : p.phone),
-                    p.version);
+            throw new LostUpdateException(p.version);
         }
         boolean taken = em.createQuery("select count(p) from person p where p.name = :n and p.id <> :id", Long.class)
                         .setParameter("n", name)

@@ -70,7 +70,8 @@ class CrewController {
     private String store(UUID id, MultiValueMap<String, String> params, Model model) {
         Form form = form(id).bind(params);
         Supplier<UUID> saving = registers.people().read().apply(form, id);
-        return form.store(() -> "redirect:/crew/" + saving.get()).orElseGet(() -> form.page(model, "form"));
+        return form.store(() -> "redirect:/crew/" + saving.get(), () -> form(id))
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)

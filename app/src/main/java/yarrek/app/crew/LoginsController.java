@@ -121,10 +121,12 @@ class LoginsController {
         if (id.equals(Viewer.current().userId()) && !u.role().name().equals(role)) {
             form.error("role", "nobody takes the manager's role from themselves; have another manager do it");
         }
-        return form.store(() -> {
-                    office.changeUser(id, form.getVersion(), name, Viewer.Role.valueOf(role), person);
-                    return "redirect:/office";
-                })
+        return form.store(
+                        () -> {
+                            office.changeUser(id, form.getVersion(), name, Viewer.Role.valueOf(role), person);
+                            return "redirect:/office";
+                        },
+                        () -> form(office.user(id)))
                 .orElseGet(() -> page(u, form, model));
     }
 

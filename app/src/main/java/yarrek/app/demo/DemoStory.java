@@ -176,6 +176,7 @@ class DemoStory {
         Map<String, String> plans = new LinkedHashMap<>();
         DemoTables.rows("plans.csv").forEach(r -> plans.put(r.get("Plan"), r.get("Text")));
         kinds.savePlans(
+                kinds.settings().version(),
                 plans,
                 DemoTables.rows("risks.csv").stream()
                         .map(r -> new Kinds.Risk(

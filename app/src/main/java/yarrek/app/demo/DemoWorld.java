@@ -80,7 +80,7 @@ class DemoWorld implements ApplicationRunner {
     }
 
     private void fill(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
-        office.saveOperator("Larkmoor Coastal Survey Co-operative", "EU-XT", ZONE, "+351 000 000 000");
+        office.saveOperator(-1, "Larkmoor Coastal Survey Co-operative", "EU-XT", ZONE, "+351 000 000 000");
         bringIn("tarrow-isles.geojson", "Tarrow Isles zones", "invented by Yarrek for the Tarrow Isles", true, today);
         bringIn("maker-map.geojson", "built-in map of the aircraft", "invented maker's map", false, today);
         for (String register : List.of(

@@ -232,6 +232,10 @@ class PaperDeskController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/papers/kinds/edit/{code}")
     String editKind(@PathVariable("code") String code, Model model) {
+        return filledKind(code).page(model, "form");
+    }
+
+    private Form filledKind(String code) {
         Papers.Kind k = kind(code);
         return kindForm(k.words(), "/papers/kinds/edit/" + code, false)
                 .set("words", k.words())
@@ -251,8 +255,7 @@ class PaperDeskController {
                 .set("shown", k.shown() ? "yes" : "no")
                 .set("house", rulebook.houseNeeds(code) ? "yes" : "no")
                 .version(k.version())
-                .history("paper-kind", code)
-                .page(model, "form");
+                .history("paper-kind", code);
     }
 
     private Papers.Kind kind(String code) {
@@ -273,9 +276,7 @@ class PaperDeskController {
     @PostMapping("/papers/kinds/edit/{code}")
     String changeKind(
             @PathVariable("code") String code, @RequestParam MultiValueMap<String, String> params, Model model) {
-        Papers.Kind k = kind(code);
-        return storeKind(
-                kindForm(k.words(), "/papers/kinds/edit/" + code, false).bind(params), k, model);
+        return storeKind(filledKind(code).bind(params), kind(code), model);
     }
 
     private String storeKind(Form form, Papers.Kind of, Model model) {
@@ -302,40 +303,42 @@ class PaperDeskController {
                 .map(String::strip)
                 .filter(l -> !l.isEmpty())
                 .toList();
-        return form.store(() -> {
-                    papers.saveKind(
-                            new Papers.Kind(
-                                    code,
-                                    form.getVersion(),
-                                    words,
-                                    holder,
-                                    levels,
-                                    lead,
-                                    early,
-                                    cost == null ? null : java.math.BigDecimal.valueOf(cost),
-                                    currency.isEmpty() ? null : currency,
-                                    needs,
-                                    form.raw("shown").equals("yes"),
-                                    new PaperKind(
+        return form.store(
+                        () -> {
+                            papers.saveKind(
+                                    new Papers.Kind(
                                             code,
+                                            form.getVersion(),
                                             words,
                                             holder,
-                                            Optional.ofNullable(settles),
-                                            form.raw("noneIsNo").equals("yes"),
-                                            form.raw("alsoForJob").equals("yes"),
-                                            Optional.ofNullable(home).map(PaperKind.Home::valueOf),
-                                            form.raw("opensCategory").equals("yes"),
-                                            Optional.ofNullable(answers),
-                                            Optional.ofNullable(insures))),
-                            of == null);
-                    rulebook.houseNeeds(
-                            code,
-                            words,
-                            holder,
-                            form.raw("house").equals("yes"),
-                            Viewer.current().name());
-                    return "redirect:/papers/kinds";
-                })
+                                            levels,
+                                            lead,
+                                            early,
+                                            cost == null ? null : java.math.BigDecimal.valueOf(cost),
+                                            currency.isEmpty() ? null : currency,
+                                            needs,
+                                            form.raw("shown").equals("yes"),
+                                            new PaperKind(
+                                                    code,
+                                                    words,
+                                                    holder,
+                                                    Optional.ofNullable(settles),
+                                                    form.raw("noneIsNo").equals("yes"),
+                                                    form.raw("alsoForJob").equals("yes"),
+                                                    Optional.ofNullable(home).map(PaperKind.Home::valueOf),
+                                                    form.raw("opensCategory").equals("yes"),
+                                                    Optional.ofNullable(answers),
+                                                    Optional.ofNullable(insures))),
+                                    of == null);
+                            rulebook.houseNeeds(
+                                    code,
+                                    words,
+                                    holder,
+                                    form.raw("house").equals("yes"),
+                                    Viewer.current().name());
+                            return "redirect:/papers/kinds";
+                        },
+                        () -> filledKind(code))
                 .orElseGet(() -> form.page(model, "form"));
     }
 

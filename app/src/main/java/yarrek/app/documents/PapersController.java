@@ -100,12 +100,15 @@ class PapersController {
     @GetMapping("/papers/{id}")
     String edit(
             @PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back, Model model) {
+        sight.require(Viewer.current(), id, papers.entry(id));
+        return page(filled(id, safe(back)), id, safe(back), model);
+    }
+
+    private Form filled(UUID id, String back) {
         Papers.Entry e = papers.entry(id);
-        sight.require(Viewer.current(), id, e);
-        Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind());
+        Form form = form(title(e), "/papers/" + id + "?back=" + back, back, e.holderKind());
         forms.fill(form, e, papers.version(id));
-        form.history("paper", id);
-        return page(form, id, safe(back), model);
+        return form.history("paper", id);
     }
 
     private String page(Form form, UUID id, String back, Model model) {
@@ -209,9 +212,7 @@ class PapersController {
             @RequestParam MultiValueMap<String, String> params,
             Model model) {
         Papers.Entry e = papers.entry(id);
-        Form form = form(title(e), "/papers/" + id + "?back=" + safe(back), safe(back), e.holderKind())
-                .bind(params);
-        return store(form, id, e.holderKind(), e.holderId(), model);
+        return store(filled(id, safe(back)).bind(params), id, e.holderKind(), e.holderId(), model);
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -224,7 +225,8 @@ class PapersController {
     private String store(Form form, UUID id, String holderKind, UUID holderId, Model model) {
         Supplier<UUID> saving = forms.read(form, id, holderKind, holderId);
         Function<UUID, String> then = saved -> "redirect:" + form.getBack();
-        return form.store(() -> then.apply(saving.get())).orElseGet(() -> page(form, id, form.getBack(), model));
+        return form.store(() -> then.apply(saving.get()), () -> filled(id, form.getBack()))
+                .orElseGet(() -> page(form, id, form.getBack(), model));
     }
 
     private Form form(String title, String action, String back, String holderKind) {

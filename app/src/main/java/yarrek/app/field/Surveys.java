@@ -256,7 +256,7 @@ public class Surveys {
     public void write(UUID id, long version, LocalDate visitedOn, Map<String, Answer> written) {
         SurveyEntity s = unsigned(id);
         if (s.version != version) {
-            throw new LostUpdateException(Map.of(), s.version);
+            throw new LostUpdateException(s.version);
         }
         s.visitedOn = visitedOn;
         s.answers = json.writeValueAsString(written);

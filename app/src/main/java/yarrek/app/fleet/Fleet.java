@@ -7,7 +7,6 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -201,19 +200,7 @@ public class Fleet {
         AircraftModel m =
                 v.id() == null ? new AircraftModel(UUID.randomUUID()) : find(AircraftModel.class, v.id(), "model");
         if (v.id() != null && v.version() != m.version) {
-            throw new LostUpdateException(
-                    Map.of(
-                            "name",
-                            m.name,
-                            "maker",
-                            m.maker,
-                            "airframeMass",
-                            text(m.airframeMassG),
-                            "maxTakeoffMass",
-                            text(m.maxTakeoffMassG),
-                            "classMark",
-                            m.classMark),
-                    m.version);
+            throw new LostUpdateException(m.version);
         }
         requireFree("AircraftModel", "name", v.name(), m.id, "model");
         m.maker = v.maker();
@@ -265,9 +252,7 @@ public class Fleet {
     public UUID save(PackModelView v) {
         PackModel m = v.id() == null ? new PackModel(UUID.randomUUID()) : find(PackModel.class, v.id(), "pack model");
         if (v.id() != null && v.version() != m.version) {
-            throw new LostUpdateException(
-                    Map.of("name", m.name, "mass", text(m.massG), "capacity", String.valueOf(m.capacityMah)),
-                    m.version);
+            throw new LostUpdateException(m.version);
         }
         requireFree("PackModel", "name", v.name(), m.id, "pack model");
         m.name = v.name();
@@ -304,7 +289,7 @@ public class Fleet {
     public UUID save(AccessoryView v) {
         Accessory a = v.id() == null ? new Accessory(UUID.randomUUID()) : find(Accessory.class, v.id(), "accessory");
         if (v.id() != null && v.version() != a.version) {
-            throw new LostUpdateException(Map.of("name", a.name, "mass", text(a.massG)), a.version);
+            throw new LostUpdateException(a.version);
         }
         requireFree("Accessory", "name", v.name(), a.id, "accessory");
         a.name = v.name();
@@ -360,7 +345,7 @@ public class Fleet {
         AircraftEntity a =
                 v.id() == null ? new AircraftEntity(UUID.randomUUID()) : find(AircraftEntity.class, v.id(), "aircraft");
         if (v.id() != null && v.version() != a.version) {
-            throw new LostUpdateException(stored(a), a.version);
+            throw new LostUpdateException(a.version);
         }
         requireFree("AircraftEntity", "name", v.name(), a.id, "aircraft");
         requireFree("AircraftEntity", "serial", v.serial(), a.id, "aircraft with the serial number");
@@ -387,18 +372,6 @@ public class Fleet {
         return a.id;
     }
 
-    private static Map<String, String> stored(AircraftEntity a) {
-        Map<String, String> m = new LinkedHashMap<>();
-        m.put("name", a.name);
-        m.put("serial", a.serial);
-        m.put("model", a.model.id.toString());
-        m.put("marketDate", a.marketDate == null ? "" : a.marketDate.toString());
-        m.put("boughtOn", a.boughtOn == null ? "" : a.boughtOn.toString());
-        m.put("weighed", text(a.weighedG));
-        m.put("remoteIdActive", a.remoteIdActive == null ? "" : a.remoteIdActive ? "yes" : "no");
-        return m;
-    }
-
     @Transactional(readOnly = true)
     public List<PackView> packs() {
         return em.createQuery("from PackEntity p join fetch p.model order by p.label", PackEntity.class)
@@ -417,8 +390,7 @@ public class Fleet {
     public UUID save(PackView v, UUID modelId) {
         PackEntity p = v.id() == null ? new PackEntity(UUID.randomUUID()) : find(PackEntity.class, v.id(), "pack");
         if (v.id() != null && v.version() != p.version) {
-            throw new LostUpdateException(
-                    Map.of("label", p.label, "serial", p.serial == null ? "" : p.serial), p.version);
+            throw new LostUpdateException(p.version);
         }
         requireFree("PackEntity", "label", v.label(), p.id, "pack");
         if (v.serial() != null) {
@@ -591,7 +563,7 @@ public class Fleet {
     public BuildView changeBuild(UUID id, long version, UUID packModelId, Collection<UUID> accessoryIds) {
         BuildEntity b = find(BuildEntity.class, id, "build");
         if (version != b.version) {
-            throw new LostUpdateException(Map.of(), b.version);
+            throw new LostUpdateException(b.version);
         }
         Set<UUID> before = b.accessories.stream().map(a -> a.id).collect(Collectors.toSet());
         boolean same = b.pack.id.equals(packModelId) && before.equals(Set.copyOf(accessoryIds));
@@ -755,10 +727,6 @@ public class Fleet {
 
     private static Set<String> lights(String stored) {
         return stored.isBlank() ? Set.of() : Set.of(stored.split(","));
-    }
-
-    private static String text(BigDecimal v) {
-        return v == null ? "" : v.stripTrailingZeros().toPlainString();
     }
 
     private static ModelView view(AircraftModel m) {

@@ -165,13 +165,14 @@ class FleetController {
     private static <V> String store(
             Register<V> register,
             UUID id,
-            Form form,
+            Function<UUID, Form> filled,
             MultiValueMap<String, String> params,
             Function<UUID, String> then,
             Model model) {
-        form.bind(params);
+        Form form = filled.apply(id).bind(params);
         Supplier<UUID> saving = register.read().apply(form, id);
-        return form.store(() -> "redirect:" + then.apply(saving.get())).orElseGet(() -> form.page(model, "form"));
+        return form.store(() -> "redirect:" + then.apply(saving.get()), () -> filled.apply(id))
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     private Form aircraftForm(UUID id) {
@@ -194,7 +195,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/aircraft/new")
     String createAircraft(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.aircraft(), null, aircraftForm(null), params, a -> "/fleet/aircraft/" + a, model);
+        return store(registers.aircraft(), null, this::aircraftForm, params, a -> "/fleet/aircraft/" + a, model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -207,7 +208,7 @@ class FleetController {
     @PostMapping("/fleet/aircraft/{id}/edit")
     String changeAircraft(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.aircraft(), id, aircraftForm(id), params, a -> "/fleet/aircraft/" + a, model);
+        return store(registers.aircraft(), id, this::aircraftForm, params, a -> "/fleet/aircraft/" + a, model);
     }
 
     private Form modelsForm(UUID id) {
@@ -230,7 +231,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/models/new")
     String createModel(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.models(), null, modelsForm(null), params, a -> "/fleet", model);
+        return store(registers.models(), null, this::modelsForm, params, a -> "/fleet", model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -242,7 +243,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/models/{id}")
     String changeModel(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.models(), id, modelsForm(id), params, a -> "/fleet", model);
+        return store(registers.models(), id, this::modelsForm, params, a -> "/fleet", model);
     }
 
     private Form accessoriesForm(UUID id) {
@@ -265,7 +266,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/accessories/new")
     String createAccessory(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.accessories(), null, accessoriesForm(null), params, a -> "/fleet", model);
+        return store(registers.accessories(), null, this::accessoriesForm, params, a -> "/fleet", model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -278,7 +279,7 @@ class FleetController {
     @PostMapping("/fleet/accessories/{id}")
     String changeAccessory(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.accessories(), id, accessoriesForm(id), params, a -> "/fleet", model);
+        return store(registers.accessories(), id, this::accessoriesForm, params, a -> "/fleet", model);
     }
 
     // --- packs -------------------------------------------------------------------------------------------------------
@@ -307,7 +308,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/new")
     String createPack(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.packs(), null, packsForm(null), params, a -> "/packs", model);
+        return store(registers.packs(), null, this::packsForm, params, a -> "/packs", model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -319,7 +320,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/{id}")
     String changePack(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.packs(), id, packsForm(id), params, a -> "/packs", model);
+        return store(registers.packs(), id, this::packsForm, params, a -> "/packs", model);
     }
 
     private Form packModelsForm(UUID id) {
@@ -342,7 +343,7 @@ class FleetController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/packs/models/new")
     String createPackModel(@RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.packModels(), null, packModelsForm(null), params, a -> "/packs", model);
+        return store(registers.packModels(), null, this::packModelsForm, params, a -> "/packs", model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -355,6 +356,6 @@ class FleetController {
     @PostMapping("/packs/models/{id}")
     String changePackModel(
             @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(registers.packModels(), id, packModelsForm(id), params, a -> "/packs", model);
+        return store(registers.packModels(), id, this::packModelsForm, params, a -> "/packs", model);
     }
 }

@@ -201,7 +201,7 @@ public class Flights {
     public void change(UUID id, long version, Attribution a) {
         FlightEntity f = entity(id);
         if (f.version != version) {
-            throw new LostUpdateException(Map.of(), f.version);
+            throw new LostUpdateException(f.version);
         }
         if (f.counted) {
             count(f, -1);

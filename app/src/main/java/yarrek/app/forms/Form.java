@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
 import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.function.Function;
@@ -351,18 +352,25 @@ public final class Form {
         return !errors.isEmpty() || !problem.isEmpty();
     }
 
+    /** Stores what is new, see {@link #store(Supplier, Supplier)}. */
+    public Optional<String> store(Supplier<String> work) {
+        return store(work, () -> this);
+    }
+
     /**
      * Does the storing unless something is wrong already, and answers where to go on. A lost update or a refusal is told on
      * the form, and then the answer is empty.
+     *
+     * @param now the form filled with what is stored by then; asked after a lost update
      */
-    public Optional<String> store(Supplier<String> work) {
+    public Optional<String> store(Supplier<String> work, Supplier<Form> now) {
         if (hasErrors()) {
             return Optional.empty();
         }
         try {
             return Optional.of(afterOthers(work));
         } catch (LostUpdateException e) {
-            lostUpdate(e);
+            lostUpdate(now.get());
         } catch (IllegalArgumentException e) {
             problem(e.getMessage());
         } catch (DataIntegrityViolationException e) {
@@ -396,15 +404,30 @@ public final class Form {
     }
 
     /** Tells of a lost update: what was typed stays, what stands stored is shown beside it, saving again overwrites it. */
-    public void lostUpdate(LostUpdateException e) {
+    private void lostUpdate(Form now) {
         problem(
                 "Somebody else saved this record while you had it open. What you typed is still here; where it differs, what is stored now stands beside the field. Save again to put yours in its place.");
-        e.stored().forEach((name, now) -> {
-            if (!now.equals(String.join(", ", all(name))) && field(name).isPresent()) {
-                stored.put(name, now.isEmpty() ? "(empty)" : now);
+        for (Field f : fields()) {
+            if (!List.of("password", "file").contains(f.kind())
+                    && !new TreeSet<>(now.said(f)).equals(new TreeSet<>(said(f)))) {
+                String said = String.join(", ", now.said(f));
+                stored.put(f.name(), said.isEmpty() ? "(empty)" : said);
             }
-        });
-        version = e.version();
+        }
+        version = now.version;
+    }
+
+    /** What stands in a field, by the labels of its choices. */
+    private List<String> said(Field f) {
+        return all(f.name()).stream()
+                .map(v -> v.strip().replace("\r\n", "\n"))
+                .filter(v -> !v.isEmpty())
+                .map(v -> f.options().stream()
+                        .filter(o -> o.value().equals(v))
+                        .findFirst()
+                        .map(Option::label)
+                        .orElse(v))
+                .toList();
     }
 
     // --- for the page ------------------------------------------------------------------------------------------------

@@ -156,7 +156,7 @@ public class Incidents {
         }
         Incident i = v.id() == null ? new Incident(UUID.randomUUID()) : entity(v.id());
         if (v.id() != null && v.version() != i.version) {
-            throw new LostUpdateException(Map.of("kind", i.kind, "statement", i.statement, "harm", i.harm), i.version);
+            throw new LostUpdateException(i.version);
         }
         i.kind = v.kind();
         i.statement = v.statement();

@@ -1,7 +1,6 @@
 package yarrek.app.incidents;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
@@ -21,7 +20,6 @@ import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.Form;
-import yarrek.app.forms.LostUpdateException;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
@@ -172,39 +170,33 @@ class IncidentsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/incidents/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
+        return form(id).page(model, "form");
+    }
+
+    private Form form(UUID id) {
         Incidents.View v = incidents.incident(id, Viewer.current());
         ZoneId zone = office.operator().zone();
-        model.addAttribute(
-                "form",
-                form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
-                        .set("kind", v.kind())
-                        .set("statement", v.statement())
-                        .set("day", v.happenedAt().atZone(zone).toLocalDate())
-                        .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
-                        .set(
-                                "place",
-                                v.lat() == null
-                                        ? ""
-                                        : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
-                        .set("harm", v.harm())
-                        .set("jurisdiction", v.about().jurisdiction())
-                        .set("job", v.about().jobId())
-                        .set("aircraft", v.about().aircraftId())
-                        .set("pilot", v.about().pilotId())
-                        .set("state", v.state())
-                        .version(v.version()));
-        return "form";
+        return form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
+                .set("kind", v.kind())
+                .set("statement", v.statement())
+                .set("day", v.happenedAt().atZone(zone).toLocalDate())
+                .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
+                .set(
+                        "place",
+                        v.lat() == null ? "" : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
+                .set("harm", v.harm())
+                .set("jurisdiction", v.about().jurisdiction())
+                .set("job", v.about().jobId())
+                .set("aircraft", v.about().aircraftId())
+                .set("pilot", v.about().pilotId())
+                .set("state", v.state())
+                .version(v.version());
     }
 
     @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/incidents/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(
-                form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
-                        .bind(params),
-                id,
-                incidents.incident(id, Viewer.current()),
-                model);
+        return store(form(id).bind(params), id, incidents.incident(id, Viewer.current()), model);
     }
 
     private Form form(String title, String action, String back) {
@@ -276,41 +268,40 @@ class IncidentsController {
                 form.error("place", e.getMessage());
             }
         }
-        if (!form.hasErrors()) {
-            Instant at = day.atTime(time).atZone(zone).toInstant();
-            try {
-                if (id != null && state.equals("CLOSED")) {
-                    duties.requireSettled(id, Viewer.current());
-                } else if (state.equals("CLOSED")) {
-                    throw new IllegalArgumentException("open it first: what has to be reported is not yet known");
-                }
-                UUID saved = incidents.save(
-                        new Incidents.View(
-                                id,
-                                form.getVersion(),
-                                kind,
-                                statement,
-                                at,
-                                lat,
-                                lon,
-                                from == null ? null : from.flightId(),
-                                from == null ? null : from.ruleId(),
-                                from == null ? "" : from.breach(),
-                                harm,
-                                state,
-                                null,
-                                null,
-                                about),
-                        Viewer.current());
-                return "redirect:/incidents/" + saved;
-            } catch (LostUpdateException e) {
-                form.lostUpdate(e);
-            } catch (IllegalArgumentException e) {
-                form.problem(e.getMessage());
-            }
-        }
-        model.addAttribute("form", form);
-        return "form";
+        Double north = lat;
+        Double east = lon;
+        return form.store(
+                        () -> {
+                            if (id != null && state.equals("CLOSED")) {
+                                duties.requireSettled(id, Viewer.current());
+                            } else if (state.equals("CLOSED")) {
+                                throw new IllegalArgumentException(
+                                        "open it first: what has to be reported is not yet known");
+                            }
+                            return "redirect:/incidents/"
+                                    + incidents.save(
+                                            new Incidents.View(
+                                                    id,
+                                                    form.getVersion(),
+                                                    kind,
+                                                    statement,
+                                                    day.atTime(time)
+                                                            .atZone(zone)
+                                                            .toInstant(),
+                                                    north,
+                                                    east,
+                                                    from == null ? null : from.flightId(),
+                                                    from == null ? null : from.ruleId(),
+                                                    from == null ? "" : from.breach(),
+                                                    harm,
+                                                    state,
+                                                    null,
+                                                    null,
+                                                    about),
+                                            Viewer.current());
+                        },
+                        () -> form(id))
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     /** With seconds when they were filled in from a trace. */

@@ -133,7 +133,7 @@ public class Jobs {
     public UUID save(UUID id, long version, JobDraft draft) {
         JobEntity j = id == null ? new JobEntity(UUID.randomUUID()) : entity(id);
         if (id != null && version != j.version) {
-            throw new LostUpdateException(JobForm.values(j.draft()), j.version);
+            throw new LostUpdateException(j.version);
         }
         boolean taken = em.createQuery("select count(j) from JobEntity j where j.name = :n and j.id <> :id", Long.class)
                         .setParameter("n", draft.name())

@@ -268,15 +268,13 @@ class JobsController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/edit")
     String edit(@PathVariable("id") UUID id, Model model) {
-        Jobs.JobView job = jobs.job(id, Viewer.current());
-        return form(id, job.draft().name(), new Jobs.Stored(id, job.version(), job.draft()))
-                .page(model, "form");
+        return form(id).page(model, "form");
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/edit")
     String change(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
-        return store(form(id, jobs.name(id, Viewer.current()), null), params, id, model);
+        return store(form(id), params, id, model);
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -288,12 +286,19 @@ class JobsController {
         return "redirect:/jobs/" + id;
     }
 
-    private Form form(UUID id, String name, Jobs.Stored stored) {
-        return register.jobs().form(name, "/jobs/" + id + "/edit", "/jobs/" + id, stored);
+    private Form form(UUID id) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        return register.jobs()
+                .form(
+                        job.draft().name(),
+                        "/jobs/" + id + "/edit",
+                        "/jobs/" + id,
+                        new Jobs.Stored(id, job.version(), job.draft()));
     }
 
     private String store(Form form, MultiValueMap<String, String> params, UUID id, Model model) {
         Supplier<UUID> saving = register.jobs().read().apply(form.bind(params), id);
-        return form.store(() -> "redirect:/jobs/" + saving.get()).orElseGet(() -> form.page(model, "form"));
+        return form.store(() -> "redirect:/jobs/" + saving.get(), () -> form(id))
+                .orElseGet(() -> form.page(model, "form"));
     }
 }

@@ -7,7 +7,6 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
@@ -38,7 +37,7 @@ public class Office implements UserDetailsService {
     private static final Duration SLOWEST = Duration.ofSeconds(3);
 
     /** The operator as others see it. */
-    public record OperatorView(UUID id, String name, String jurisdiction, ZoneId zone, String phone) {}
+    public record OperatorView(UUID id, long version, String name, String jurisdiction, ZoneId zone, String phone) {}
 
     /** A login in a list. */
     public record UserRow(
@@ -178,9 +177,7 @@ public class Office implements UserDetailsService {
     public void changeUser(UUID id, long version, String name, Viewer.Role role, UUID personId) {
         AppUser u = found(id);
         if (u.version != version) {
-            throw new LostUpdateException(
-                    Map.of("name", u.name, "role", u.role.name(), "person", u.personId == null ? "" : "" + u.personId),
-                    u.version);
+            throw new LostUpdateException(u.version);
         }
         needsPerson(role, personId);
         boolean otherRights = u.role != role || !Objects.equals(u.personId, personId);
@@ -274,13 +271,13 @@ public class Office implements UserDetailsService {
                 .getResultStream()
                 .findFirst()
                 .map(o -> new OperatorView(
-                        o.id, o.name, o.jurisdiction, ZoneId.of(o.zone), o.phone == null ? "" : o.phone))
+                        o.id, o.version, o.name, o.jurisdiction, ZoneId.of(o.zone), o.phone == null ? "" : o.phone))
                 .orElseThrow(() -> new NotFoundException("operator"));
     }
 
     /** Sets the operator up or changes it. */
     @Transactional
-    public UUID saveOperator(String name, String jurisdiction, ZoneId zone, String phone) {
+    public UUID saveOperator(long version, String name, String jurisdiction, ZoneId zone, String phone) {
         OperatorEntity o = em.createQuery("from OperatorEntity o", OperatorEntity.class)
                 .getResultStream()
                 .findFirst()
@@ -289,6 +286,9 @@ public class Office implements UserDetailsService {
             o = new OperatorEntity(UUID.randomUUID(), name, jurisdiction, zone.getId(), phone);
             em.persist(o);
         } else {
+            if (o.version != version) {
+                throw new LostUpdateException(o.version);
+            }
             o.name = name;
             o.jurisdiction = jurisdiction;
             o.zone = zone.getId();

@@ -55,15 +55,18 @@ class OfficeController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/office/operator")
     String editOperator(Model model) {
+        return filledOperator().page(model, "form");
+    }
+
+    private Form filledOperator() {
         Office.OperatorView o = office.operator();
-        model.addAttribute(
-                "form",
-                operatorForm()
-                        .set("name", o.name())
-                        .set("jurisdiction", o.jurisdiction())
-                        .set("zone", o.zone().getId())
-                        .set("phone", o.phone()));
-        return "form";
+        return operatorForm()
+                .set("name", o.name())
+                .set("jurisdiction", o.jurisdiction())
+                .set("zone", o.zone().getId())
+                .set("phone", o.phone())
+                .version(o.version())
+                .history("operator", o.id());
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -77,11 +80,13 @@ class OfficeController {
             form.error("zone", "there is no such time zone; type one such as Atlantic/Azores");
         }
         String phone = form.optionalText("phone", 40);
-        if (form.hasErrors()) {
-            return form.page(model, "form");
-        }
-        office.saveOperator(name, jurisdiction, ZoneId.of(zone), phone);
-        return "redirect:/office";
+        return form.store(
+                        () -> {
+                            office.saveOperator(form.getVersion(), name, jurisdiction, ZoneId.of(zone), phone);
+                            return "redirect:/office";
+                        },
+                        this::filledOperator)
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     private Form operatorForm() {

@@ -13,7 +13,6 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -233,7 +232,7 @@ public class Papers {
         } else {
             p = entity(id);
             if (version != p.version) {
-                throw new LostUpdateException(stored(p), p.version);
+                throw new LostUpdateException(p.version);
             }
         }
         p.kind = e.kind();
@@ -280,18 +279,6 @@ public class Papers {
     void restored(PaperEntity p) {
         every.changed();
         events.publishEvent(new Changed(p.holderKind, p.holderId));
-    }
-
-    private static Map<String, String> stored(PaperEntity p) {
-        Map<String, String> m = new LinkedHashMap<>();
-        m.put("number", p.number);
-        m.put("issuer", p.issuer);
-        m.put("validFrom", p.validFrom == null ? "" : p.validFrom.toString());
-        m.put("validTo", p.validTo == null ? "" : p.validTo.toString());
-        m.put("leadDays", String.valueOf(p.leadDays));
-        m.put("conditions", p.conditions);
-        m.put("verifiedWhere", p.verifiedWhere);
-        return m;
     }
 
     // --- kinds -------------------------------------------------------------------------------------------------------
@@ -363,7 +350,7 @@ public class Papers {
             if (k == null) {
                 throw new NotFoundException("kind of paper");
             }
-            throw new LostUpdateException(Map.of("words", k.words, "needs", k.needs), k.version);
+            throw new LostUpdateException(k.version);
         }
         boolean make = k == null;
         if (make) {

@@ -522,7 +522,7 @@ public class Rulebook {
             throw new NotFoundException("rule");
         }
         if (id != null && r.version != version) {
-            throw new LostUpdateException(Map.of("yaml", r.yaml), r.version);
+            throw new LostUpdateException(r.version);
         }
         boolean taken = packs().stream()
                         .filter(p -> p.jurisdiction().isPresent())

@@ -95,9 +95,12 @@ class TypedInputTest {
     void aLostUpdateShowsWhatIsStoredBesideWhatWasTyped() {
         Form form = new Form("t", "/t", "/").text("name", "Name", "").text("serial", "Serial", "");
         form.bind(new LinkedMultiValueMap<>(Map.of("name", List.of("same"), "serial", List.of("mine"))));
-        assertThat(form.store(() -> {
-                    throw new LostUpdateException(Map.of("name", "same", "serial", "theirs"), 4);
-                }))
+        Form now = form.again().set("name", "same").set("serial", "theirs").version(4);
+        assertThat(form.store(
+                        () -> {
+                            throw new LostUpdateException(4);
+                        },
+                        () -> now))
                 .isEmpty();
         assertThat(form.storedOf("serial")).isEqualTo("theirs");
         assertThat(form.storedOf("name")).isNull();
