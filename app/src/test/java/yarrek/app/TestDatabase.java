@@ -115,6 +115,10 @@ final class TestDatabase {
         }
     }
 
+    static int port() {
+        return INSTANCE.port;
+    }
+
     static String url() {
         return "jdbc:mariadb://127.0.0.1:" + INSTANCE.port + "/yarrek_test";
     }

@@ -33,14 +33,27 @@ final class Visitor {
                 HttpRequest.newBuilder(URI.create(address.apply(path))).build(), HttpResponse.BodyHandlers.ofString());
     }
 
-    HttpResponse<String> post(String path, String form) throws Exception {
+    /** What a form of this visitor carries to be taken for theirs. */
+    String token() throws Exception {
         Matcher token = CSRF.matcher(get("/login").body());
         assertThat(token.find()).isTrue();
+        return token.group(1);
+    }
+
+    HttpResponse<String> post(String path, String form) throws Exception {
+        return send(token(), path, form);
+    }
+
+    HttpResponse<String> postWith(String token, String path, Typed form) throws Exception {
+        return send(token, path, form.encoded());
+    }
+
+    private HttpResponse<String> send(String token, String path, String form) throws Exception {
         return http.send(
                 HttpRequest.newBuilder(URI.create(address.apply(path)))
                         .header("Content-Type", "application/x-www-form-urlencoded")
                         .POST(HttpRequest.BodyPublishers.ofString(
-                                form + "&_csrf=" + URLEncoder.encode(token.group(1), StandardCharsets.UTF_8)))
+                                form + "&_csrf=" + URLEncoder.encode(token, StandardCharsets.UTF_8)))
                         .build(),
                 HttpResponse.BodyHandlers.ofString());
     }

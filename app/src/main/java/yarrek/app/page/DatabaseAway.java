@@ -5,13 +5,17 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.sql.SQLException;
 import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLRecoverableException;
+import java.sql.SQLTimeoutException;
 import java.sql.SQLTransientConnectionException;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -30,9 +34,33 @@ class DatabaseAway extends OncePerRequestFilter {
     /** Never written into a page. */
     private static final Set<String> SECRET = Set.of("password", "old", "code", "link");
 
+    /** What the server says when it gave up waiting, or has no room: ended, disk full, cannot write, engine in trouble, full. */
+    private static final Set<Integer> IN_NEED = Set.of(1969, 1021, 1026, 1030, 1114);
+
+    private final BooleanSupplier away;
+
+    @Autowired
+    DatabaseAway(DatabaseWatch watch) {
+        this(watch::isAway);
+    }
+
+    DatabaseAway(BooleanSupplier away) {
+        this.away = away;
+    }
+
+    /** What is served without the database. */
+    @Override
+    protected boolean shouldNotFilter(HttpServletRequest request) {
+        return request.getRequestURI().matches("/(css|js|webjars|fonts|actuator)/.*");
+    }
+
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
+        if (away.getAsBoolean()) {
+            answer(request, response);
+            return;
+        }
         try {
             chain.doFilter(request, response);
         } catch (RuntimeException | ServletException e) {
@@ -49,7 +77,9 @@ class DatabaseAway extends OncePerRequestFilter {
         for (int i = 0; t != null && i < DEEPEST_CAUSE; i++, t = t.getCause()) {
             if (t instanceof SQLTransientConnectionException
                     || t instanceof SQLNonTransientConnectionException
-                    || t instanceof SQLRecoverableException) {
+                    || t instanceof SQLRecoverableException
+                    || t instanceof SQLTimeoutException
+                    || (t instanceof SQLException s && IN_NEED.contains(s.getErrorCode()))) {
                 return true;
             }
         }
@@ -64,8 +94,9 @@ class DatabaseAway extends OncePerRequestFilter {
         if (request.getRequestURI().startsWith("/api/")) {
             response.setContentType("application/problem+json");
             response.getWriter()
-                    .write("{\"type\":\"about:blank\",\"title\":\"The database does not answer\",\"status\":503,"
-                            + "\"detail\":\"Nothing was stored. Ask again in a while.\",\"code\":\"database.away\"}");
+                    .write(
+                            "{\"type\":\"about:blank\",\"title\":\"The database does not answer\",\"status\":503,"
+                                    + "\"detail\":\"Whether what was sent is stored is not known. Ask again in a while.\",\"code\":\"database.away\"}");
             return;
         }
         response.setContentType("text/html;charset=UTF-8");
@@ -86,12 +117,13 @@ class DatabaseAway extends OncePerRequestFilter {
                     <main class="login">
                       <h1>The database does not answer</h1>
                       <p role="alert">
-                        It may be starting again, or its disk may be full. Nothing was stored just now. Yarrek goes on by itself as
-                        soon as it answers; whoever looks after the machine finds out more with ./yarrek doctor.
+                        It may be starting again, or its disk may be full. Yarrek goes on by itself as soon as it answers; whoever
+                        looks after the machine finds out more with ./yarrek doctor.
                       </p>
                 """);
         if (request.getMethod().equals("POST")) {
-            s.append("<p>What you typed is still here. Send it again in a while.</p><form method=\"post\" action=\"")
+            s.append(
+                            "<p>What you typed is still here. Send it again in a while; if it was stored after all, it is not stored twice.</p><form method=\"post\" action=\"")
                     .append(escaped(request.getRequestURI()
                             + (request.getQueryString() == null ? "" : "?" + request.getQueryString())))
                     .append("\">");

@@ -8,6 +8,8 @@ import java.sql.SQLException;
 import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLTransientConnectionException;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
 import org.springframework.transaction.CannotCreateTransactionException;
@@ -20,7 +22,7 @@ class DatabaseAwayTest {
 
     private static MockHttpServletResponse ask(MockHttpServletRequest request, Exception thrown) throws Exception {
         MockHttpServletResponse response = new MockHttpServletResponse();
-        new DatabaseAway().doFilter(request, response, (q, r) -> {
+        new DatabaseAway(() -> false).doFilter(request, response, (q, r) -> {
             if (thrown instanceof RuntimeException e) {
                 throw e;
             }
@@ -36,7 +38,6 @@ class DatabaseAwayTest {
         assertThat(r.getHeader("Retry-After")).isEqualTo("15");
         assertThat(r.getContentAsString())
                 .contains("The database does not answer")
-                .contains("Nothing was stored")
                 .contains("Try again");
     }
 
@@ -69,6 +70,30 @@ class DatabaseAwayTest {
         assertThat(r.getStatus()).isEqualTo(503);
         assertThat(r.getContentType()).startsWith("application/problem+json");
         assertThat(r.getContentAsString()).contains("database.away");
+    }
+
+    /** Nobody waits for a connection that is known not to come; what needs no database is served. */
+    @Test
+    void whileItIsKnownToBeAwayNothingIsTried() throws Exception {
+        DatabaseAway away = new DatabaseAway(() -> true);
+        MockHttpServletResponse page = new MockHttpServletResponse();
+        away.doFilter(new MockHttpServletRequest("GET", "/jobs"), page, (q, r) -> {
+            throw new AssertionError("asked");
+        });
+        assertThat(page.getStatus()).isEqualTo(503);
+        MockHttpServletResponse style = new MockHttpServletResponse();
+        away.doFilter(
+                new MockHttpServletRequest("GET", "/css/page.css"), style, (q, r) -> r.setContentType("text/css"));
+        assertThat(style.getStatus()).isEqualTo(200);
+        assertThat(style.getContentType()).isEqualTo("text/css");
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1969, 1021, 1026, 1030, 1114})
+    void aServerInNeedIsToldTheSame(int code) throws Exception {
+        var r = ask(
+                new MockHttpServletRequest("GET", "/jobs"), new RuntimeException(new SQLException("x", "HY000", code)));
+        assertThat(r.getStatus()).isEqualTo(503);
     }
 
     @Test
