@@ -10,7 +10,6 @@ import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLRecoverableException;
 import java.sql.SQLTimeoutException;
 import java.sql.SQLTransientConnectionException;
-import java.util.Map;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
@@ -20,20 +19,21 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
-import org.springframework.web.util.HtmlUtils;
 
 /**
  * Says in words that the database does not answer, with a page that needs none: also who is signed in stands in the database.
- * What was typed is on that page, to be sent again with one button when the database is back.
  */
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class DatabaseAway extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(DatabaseAway.class);
     private static final int DEEPEST_CAUSE = 20;
-    /** Never written into a page. */
-    private static final Set<String> SECRET = Set.of("password", "old", "code", "link");
-
+    private static final PlainPage PAGE = new PlainPage(
+            HttpServletResponse.SC_SERVICE_UNAVAILABLE,
+            "database.away",
+            "The database does not answer",
+            "It may be starting again, or its disk may be full. Yarrek goes on by itself as soon as it answers; whoever looks"
+                    + " after the machine finds out more with ./yarrek doctor.");
     /** What the server says when it gave up waiting, or has no room: ended, disk full, cannot write, engine in trouble, full. */
     private static final Set<Integer> IN_NEED = Set.of(1969, 1021, 1026, 1030, 1114);
 
@@ -58,7 +58,7 @@ class DatabaseAway extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         if (away.getAsBoolean()) {
-            answer(request, response);
+            PAGE.answer(request, response);
             return;
         }
         try {
@@ -68,7 +68,7 @@ class DatabaseAway extends OncePerRequestFilter {
                 throw e;
             }
             LOG.warn("the database does not answer: {}", e.getMessage());
-            answer(request, response);
+            PAGE.answer(request, response);
         }
     }
 
@@ -84,68 +84,5 @@ class DatabaseAway extends OncePerRequestFilter {
             }
         }
         return false;
-    }
-
-    private static void answer(HttpServletRequest request, HttpServletResponse response) throws IOException {
-        response.resetBuffer();
-        response.setStatus(HttpServletResponse.SC_SERVICE_UNAVAILABLE);
-        response.setHeader("Retry-After", "15");
-        response.setHeader("Cache-Control", "no-store");
-        if (request.getRequestURI().startsWith("/api/")) {
-            response.setContentType("application/problem+json");
-            response.getWriter()
-                    .write(
-                            "{\"type\":\"about:blank\",\"title\":\"The database does not answer\",\"status\":503,"
-                                    + "\"detail\":\"Whether what was sent is stored is not known. Ask again in a while.\",\"code\":\"database.away\"}");
-            return;
-        }
-        response.setContentType("text/html;charset=UTF-8");
-        response.getWriter().write(page(request));
-    }
-
-    private static String page(HttpServletRequest request) {
-        StringBuilder s = new StringBuilder("""
-                <!DOCTYPE html>
-                <html lang="en">
-                  <head>
-                    <meta charset="utf-8" />
-                    <meta name="viewport" content="width=device-width, initial-scale=1" />
-                    <title>The database does not answer – Yarrek</title>
-                    <link rel="stylesheet" href="/css/page.css" />
-                  </head>
-                  <body>
-                    <main class="login">
-                      <h1>The database does not answer</h1>
-                      <p role="alert">
-                        It may be starting again, or its disk may be full. Yarrek goes on by itself as soon as it answers; whoever
-                        looks after the machine finds out more with ./yarrek doctor.
-                      </p>
-                """);
-        if (request.getMethod().equals("POST")) {
-            s.append(
-                            "<p>What you typed is still here. Send it again in a while; if it was stored after all, it is not stored twice.</p><form method=\"post\" action=\"")
-                    .append(escaped(request.getRequestURI()
-                            + (request.getQueryString() == null ? "" : "?" + request.getQueryString())))
-                    .append("\">");
-            for (Map.Entry<String, String[]> p : request.getParameterMap().entrySet()) {
-                if (!SECRET.contains(p.getKey())) {
-                    for (String value : p.getValue()) {
-                        s.append("<textarea hidden name=\"")
-                                .append(escaped(p.getKey()))
-                                .append("\">\n")
-                                .append(escaped(value))
-                                .append("</textarea>");
-                    }
-                }
-            }
-            s.append("<button>Send it again</button></form>");
-        } else {
-            s.append("<p><a href=\"\">Try again</a></p>");
-        }
-        return s.append("</main></body></html>").toString();
-    }
-
-    private static String escaped(String s) {
-        return HtmlUtils.htmlEscape(s, "UTF-8");
     }
 }

@@ -92,15 +92,28 @@ class PageAdvice {
                 "Your role does not allow this. Ask the operations manager if it should.");
     }
 
-    /** A form that was not sent as the page sends it. */
+    /** A form that was not sent as the page sends it, or that there was no room for. */
     @ExceptionHandler(MultipartException.class)
-    @ResponseStatus(HttpStatus.BAD_REQUEST)
-    String noFile(Model model, HttpServletRequest request) {
+    String noFile(MultipartException e, Model model, HttpServletRequest request, HttpServletResponse response) {
+        if (noRoom(e)) {
+            response.setStatus(HttpServletResponse.SC_SERVICE_UNAVAILABLE);
+            return trouble(
+                    model,
+                    request,
+                    "The disk is full",
+                    "There is no room for the file on the machine that Yarrek runs on. Nothing was stored. Tell whoever looks after it, and send the file once more when there is room.");
+        }
+        response.setStatus(HttpServletResponse.SC_BAD_REQUEST);
         return trouble(
                 model,
                 request,
                 "No file came",
                 "The request carries no file, or it broke off on the way. Nothing was stored. Go back, choose the file again, and send it once more.");
+    }
+
+    private static boolean noRoom(Throwable e) {
+        return e != null
+                && (String.valueOf(e.getMessage()).contains("No space left on device") || noRoom(e.getCause()));
     }
 
     @ExceptionHandler(MaxUploadSizeExceededException.class)

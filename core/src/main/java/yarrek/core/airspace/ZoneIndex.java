@@ -10,6 +10,7 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.index.strtree.STRtree;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.Position;
+import yarrek.core.time.Patience;
 
 /** Zones to be found by place; built once, safe to read from many threads. */
 public final class ZoneIndex {
@@ -25,6 +26,7 @@ public final class ZoneIndex {
     public ZoneIndex(List<Zone> zones) {
         this.zones = List.copyOf(zones);
         for (Zone z : zones) {
+            Patience.ask();
             Area a = z.area();
             kinds.add(z.kind());
             for (int turn = -1; turn <= 1; turn++) {

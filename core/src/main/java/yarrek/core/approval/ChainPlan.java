@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import yarrek.core.time.Patience;
 
 /**
  * The chain of approvals of a job against time: forward from today with the usual and the worst lead times, backward from
@@ -94,6 +95,7 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
      * @throws IllegalArgumentException when a step needs one that is not there, or two have the same id
      */
     public static ChainPlan of(List<Step> steps, Settings s) {
+        Patience.ask();
         Map<String, Step> byId = new LinkedHashMap<>();
         for (Step x : steps) {
             if (byId.put(x.id(), x) != null) {

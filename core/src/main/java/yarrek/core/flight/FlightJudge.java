@@ -19,6 +19,7 @@ import yarrek.core.rulebook.FlightFacts;
 import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.SunFacts;
 import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.Patience;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
@@ -154,6 +155,7 @@ public final class FlightJudge {
             }
         }
         for (Zone zone : zones) {
+            Patience.ask();
             boolean near = zone.area().minLatitudeDeg() <= north
                     && zone.area().maxLatitudeDeg() >= south
                     && zone.area().minLongitudeDeg() <= east

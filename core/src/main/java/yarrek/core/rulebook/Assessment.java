@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import yarrek.core.time.Patience;
 
 /**
  * The findings of every rule in force, the most pressing first.
@@ -68,6 +69,7 @@ public record Assessment(List<Finding> findings, List<String> packVersions) {
             }
         }
         Set<String> replaced = replaced(rules, facts);
+        Patience.ask();
         for (Rule rule : rules) {
             if (!replaced.contains(rule.id())) {
                 findings.add(judge.apply(facts, rule));

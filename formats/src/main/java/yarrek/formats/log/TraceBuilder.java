@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import yarrek.core.geo.Position;
+import yarrek.core.time.Patience;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
 
@@ -69,6 +70,7 @@ public final class TraceBuilder {
      * @throws BrokenFileException when there are more rows than a day at 100 Hz
      */
     public boolean row(Instant at, long line) throws BrokenFileException {
+        Patience.ask();
         if (at == null) {
             undated++;
             return false;
