@@ -23,6 +23,8 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.security.access.AccessDeniedException;
 import yarrek.app.crew.Crew;
 import yarrek.app.documents.Documents;
+import yarrek.app.flights.Flights;
+import yarrek.app.flights.Logs;
 import yarrek.app.incidents.Incidents;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
@@ -39,6 +41,9 @@ class WhoSeesWhatTest extends OnJobs {
 
     @Autowired
     Tokens tokens;
+
+    @Autowired
+    Logs logs;
 
     @Autowired
     Crew crew;
@@ -104,6 +109,23 @@ class WhoSeesWhatTest extends OnJobs {
         assertThat(answer.statusCode()).isEqualTo(403);
         assertThat(flightsOn(foreign)).isEqualTo(before);
         assertThat(as("pilot").get("/flights/" + mine.get("id")).body()).doesNotContain(foreign.toString());
+    }
+
+    /** A file that waits for its columns to be matched is the manager's and of whoever sent it. */
+    @Test
+    void aFileThatWaitsIsNotForOthers() throws Exception {
+        byte[] table = "when it was;how high;where\n1;2;3\n2;3;4\n".getBytes(StandardCharsets.UTF_8);
+        UUID theirs = logs.bringIn("theirs.csv", table, new Flights.Attribution(null, null, null, null), manager)
+                .uploadId();
+        UUID own = logs.bringIn("own.csv", table, new Flights.Attribution(null, null, pilot.personId(), null), pilot)
+                .uploadId();
+        Visitor v = as("pilot");
+        assertThat(v.get("/flights/match/" + theirs).statusCode()).isEqualTo(404);
+        assertThat(v.post("/flights/match/" + theirs, Map.of("role0", "TIME")).statusCode())
+                .isEqualTo(404);
+        assertThat(v.get("/flights/match/" + own).statusCode()).isEqualTo(200);
+        assertThat(as("manager").get("/flights/match/" + own).statusCode()).isEqualTo(200);
+        assertThat(as("reader").get("/flights/match/" + own).statusCode()).isEqualTo(404);
     }
 
     /** A minute in the air at a place and time of its own. */

@@ -88,7 +88,7 @@ class FlightsController {
         for (MultipartFile file : files) {
             String name = file.getOriginalFilename();
             try {
-                Logs.Outcome o = logs.bringIn(name, file.getBytes(), mine, viewer.name());
+                Logs.Outcome o = logs.bringIn(name, file.getBytes(), mine, viewer);
                 if (o.uploadId() != null) {
                     waiting = o.uploadId();
                     told.add(name + ": its columns have to be matched first");
@@ -120,7 +120,7 @@ class FlightsController {
     @GetMapping("/flights/match/{id}")
     String match(@PathVariable("id") UUID id, Model model, RedirectAttributes flash) {
         try {
-            Logs.Matching m = logs.matching(id);
+            Logs.Matching m = logs.matching(id, Viewer.current());
             fillMatching(m, m.plan(), m.gaps(), model);
             return "flights/match";
         } catch (BrokenFileException e) {
@@ -138,7 +138,7 @@ class FlightsController {
             RedirectAttributes flash) {
         Logs.Matching m;
         try {
-            m = logs.matching(id);
+            m = logs.matching(id, Viewer.current());
         } catch (BrokenFileException e) {
             flash.addFlashAttribute("problems", List.of(e.getMessage()));
             return "redirect:/flights";
@@ -152,7 +152,7 @@ class FlightsController {
                 Flights.Attribution mine =
                         new Flights.Attribution(null, null, viewer.isPilot() ? viewer.personId() : null, null);
                 String name = params.getFirst("planName");
-                Logs.Outcome o = logs.match(id, plan, name == null ? "" : name.strip(), mine, viewer.name());
+                Logs.Outcome o = logs.match(id, plan, name == null ? "" : name.strip(), mine, viewer);
                 flash.addFlashAttribute(
                         "told",
                         List.of(m.fileName() + ": " + o.flights().size()

@@ -15,6 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Viewer;
 import yarrek.core.flight.FlightFinder;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.geo.Position;
@@ -73,13 +74,14 @@ public class Logs {
      * @throws BrokenFileException when nothing can be read; nothing is stored then
      */
     @Transactional(rollbackFor = Exception.class)
-    public Outcome bringIn(String fileName, byte[] content, Flights.Attribution attribution, String by)
+    public Outcome bringIn(String fileName, byte[] content, Flights.Attribution attribution, Viewer by)
             throws BrokenFileException {
         return bringIn(
                 fileName,
                 content,
                 attribution,
-                by,
+                by.name(),
+                by.userId(),
                 sheet -> savedPlan(sheet).filter(p -> p.gaps().isEmpty()));
     }
 
@@ -97,6 +99,7 @@ public class Logs {
                 content,
                 attribution,
                 by,
+                null,
                 sheet -> Optional.of(plan.or(() -> savedPlan(sheet)).orElseGet(() -> PlanSuggester.suggest(sheet))));
     }
 
@@ -106,6 +109,7 @@ public class Logs {
             byte[] content,
             Flights.Attribution attribution,
             String by,
+            UUID byId,
             Function<CsvSheet, Optional<ReadingPlan>> plan)
             throws BrokenFileException {
         Optional<Outcome> already = already(content);
@@ -126,7 +130,7 @@ public class Logs {
                 .setParameter("old", clock.instant().minus(UPLOADS_KEPT))
                 .executeUpdate();
         Upload upload = new Upload(
-                UUID.randomUUID(), Flights.cut(fileName), Flights.sha256(content), content, by, clock.instant());
+                UUID.randomUUID(), Flights.cut(fileName), Flights.sha256(content), content, by, byId, clock.instant());
         em.persist(upload);
         return new Outcome(null, List.of(), upload.id, false, List.of());
     }
@@ -167,14 +171,20 @@ public class Logs {
 
     /** @throws BrokenFileException when the file is not a table after all */
     @Transactional(readOnly = true)
-    public Matching matching(UUID uploadId) throws BrokenFileException {
-        Upload upload = em.find(Upload.class, uploadId);
-        if (upload == null) {
-            throw new NotFoundException("file waiting to be matched");
-        }
+    public Matching matching(UUID uploadId, Viewer by) throws BrokenFileException {
+        Upload upload = waiting(uploadId, by);
         CsvSheet sheet = CsvSheet.look(upload.content);
         ReadingPlan plan = savedPlan(sheet).orElseGet(() -> PlanSuggester.suggest(sheet));
         return new Matching(uploadId, upload.fileName, sheet, plan, plan.gaps());
+    }
+
+    /** Of those that wait a manager sees every one, others their own; another's is not said to be there. */
+    private Upload waiting(UUID uploadId, Viewer by) {
+        Upload upload = em.find(Upload.class, uploadId);
+        if (upload == null || !(by.isManager() || by.userId().equals(upload.uploadedById))) {
+            throw new NotFoundException("file waiting to be matched");
+        }
+        return upload;
     }
 
     /**
@@ -183,15 +193,12 @@ public class Logs {
      * @throws BrokenFileException when the plan leaves something open or nothing can be read; the file keeps waiting
      */
     @Transactional(rollbackFor = Exception.class)
-    public Outcome match(UUID uploadId, ReadingPlan plan, String planName, Flights.Attribution attribution, String by)
+    public Outcome match(UUID uploadId, ReadingPlan plan, String planName, Flights.Attribution attribution, Viewer by)
             throws BrokenFileException {
-        Upload upload = em.find(Upload.class, uploadId);
-        if (upload == null) {
-            throw new NotFoundException("file waiting to be matched");
-        }
+        Upload upload = waiting(uploadId, by);
         CsvSheet sheet = CsvSheet.look(upload.content);
         Outcome outcome =
-                store(upload.fileName, upload.content, TABLE, CsvLogReader.read(sheet, plan), attribution, by);
+                store(upload.fileName, upload.content, TABLE, CsvLogReader.read(sheet, plan), attribution, by.name());
         String signature = ReadingPlan.signature(sheet.headers());
         Optional<SavedPlan> known = em.createQuery("from SavedPlan p where p.signature = :s", SavedPlan.class)
                 .setParameter("s", signature)

@@ -23,16 +23,25 @@ class Upload {
     byte[] content;
 
     String uploadedBy;
+    UUID uploadedById;
     Instant uploadedAt;
 
     protected Upload() {} // for JPA only
 
-    Upload(UUID id, String fileName, String sha256, byte[] content, String uploadedBy, Instant uploadedAt) {
+    Upload(
+            UUID id,
+            String fileName,
+            String sha256,
+            byte[] content,
+            String uploadedBy,
+            UUID uploadedById,
+            Instant uploadedAt) {
         this.id = id;
         this.fileName = fileName;
         this.sha256 = sha256;
         this.content = content;
         this.uploadedBy = uploadedBy;
+        this.uploadedById = uploadedById;
         this.uploadedAt = uploadedAt;
     }
 }
