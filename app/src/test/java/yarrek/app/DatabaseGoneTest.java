@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.time.Duration;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -143,6 +144,45 @@ class DatabaseGoneTest {
                         .query(Integer.class)
                         .single())
                 .isEqualTo(1);
+    }
+
+    /** A connection that breaks in the middle of storing is no visitor who went away: nothing is said to be done. */
+    @Test
+    void whatBreaksOffInTheMiddleIsNotSaidToBeDone() throws Exception {
+        Visitor v = manager();
+        Typed form = v.form("/crew/new").with("name", "Broken off");
+        String token = v.token();
+        try (var c = DriverManager.getConnection(
+                        "jdbc:mariadb://127.0.0.1:" + TestDatabase.port() + "/yarrek_wire?user=root");
+                var s = c.createStatement()) {
+            s.execute("lock tables person write");
+            var answer = CompletableFuture.supplyAsync(() -> {
+                try {
+                    return v.postWith(token, "/crew/new", form);
+                } catch (Exception e) {
+                    throw new IllegalStateException(e);
+                }
+            });
+            boolean waiting;
+            do {
+                var r = s.executeQuery("select count(*) from information_schema.processlist"
+                        + " where db = 'yarrek_wire' and state like 'Waiting for table%'");
+                r.next();
+                waiting = r.getInt(1) > 0;
+            } while (!waiting);
+            wire.cut();
+            assertThat(answer.get().statusCode()).isEqualTo(503);
+            assertThat(answer.get().body())
+                    .contains("What you typed is still here")
+                    .contains("Broken off");
+            s.execute("unlock tables");
+        }
+        wire.mend();
+        untilItAnswers("/login", 200);
+        assertThat(jdbc.sql("select count(*) from person where name = 'Broken off'")
+                        .query(Integer.class)
+                        .single())
+                .isZero();
     }
 
     /** Whoever asks then has an answer within five seconds, also where readiness is asked. */

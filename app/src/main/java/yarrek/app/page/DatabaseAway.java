@@ -15,10 +15,14 @@ import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
+import org.springframework.web.servlet.HandlerExceptionResolver;
+import org.springframework.web.servlet.ModelAndView;
 
 /**
  * Says in words that the database does not answer, with a page that needs none: also who is signed in stands in the database.
@@ -36,6 +40,9 @@ class DatabaseAway extends OncePerRequestFilter {
                     + " after the machine finds out more with ./yarrek doctor.");
     /** What the server says when it gave up waiting, or has no room: ended, disk full, cannot write, engine in trouble, full. */
     private static final Set<Integer> IN_NEED = Set.of(1969, 1021, 1026, 1030, 1114);
+
+    /** What the pool says of a connection that broke before. */
+    private static final String CLOSED = "Connection is closed";
 
     private final BooleanSupplier away;
 
@@ -72,6 +79,44 @@ class DatabaseAway extends OncePerRequestFilter {
         }
     }
 
+    /**
+     * Answers before anybody else looks at what was thrown: a connection that ended would be taken for a browser that went
+     * away, and the request be answered as if it had been done.
+     */
+    HandlerExceptionResolver resolver() {
+        return new Resolver();
+    }
+
+    private static final class Resolver implements HandlerExceptionResolver, Ordered {
+        @Override
+        public int getOrder() {
+            return HIGHEST_PRECEDENCE;
+        }
+
+        @Override
+        public ModelAndView resolveException(
+                HttpServletRequest request, HttpServletResponse response, Object handler, Exception e) {
+            if (!isAway(e) || response.isCommitted()) {
+                return null;
+            }
+            LOG.warn("the database does not answer: {}", e.getMessage());
+            try {
+                PAGE.answer(request, response);
+            } catch (IOException gone) {
+                LOG.debug("nobody is there any more", gone);
+            }
+            return new ModelAndView();
+        }
+    }
+
+    @Configuration
+    static class Resolving {
+        @Bean
+        HandlerExceptionResolver databaseAwayResolver(DatabaseAway away) {
+            return away.resolver();
+        }
+    }
+
     static boolean isAway(Throwable e) {
         Throwable t = e;
         for (int i = 0; t != null && i < DEEPEST_CAUSE; i++, t = t.getCause()) {
@@ -79,7 +124,8 @@ class DatabaseAway extends OncePerRequestFilter {
                     || t instanceof SQLNonTransientConnectionException
                     || t instanceof SQLRecoverableException
                     || t instanceof SQLTimeoutException
-                    || (t instanceof SQLException s && IN_NEED.contains(s.getErrorCode()))) {
+                    || (t instanceof SQLException s
+                            && (IN_NEED.contains(s.getErrorCode()) || CLOSED.equals(s.getMessage())))) {
                 return true;
             }
         }

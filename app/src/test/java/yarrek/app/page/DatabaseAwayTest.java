@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import jakarta.servlet.ServletException;
+import java.io.EOFException;
 import java.sql.SQLException;
 import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLTransientConnectionException;
@@ -12,7 +13,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
+import org.springframework.stereotype.Controller;
+import org.springframework.test.web.servlet.request.MockMvcRequestBuilders;
+import org.springframework.test.web.servlet.setup.MockMvcBuilders;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.servlet.mvc.support.DefaultHandlerExceptionResolver;
 
 class DatabaseAwayTest {
     private static Exception away() {
@@ -70,6 +76,38 @@ class DatabaseAwayTest {
         assertThat(r.getStatus()).isEqualTo(503);
         assertThat(r.getContentType()).startsWith("application/problem+json");
         assertThat(r.getContentAsString()).contains("database.away");
+    }
+
+    @Controller
+    static class Storing {
+        @PostMapping("/store")
+        String store() {
+            throw new CannotCreateTransactionException(
+                    "begin failed",
+                    new SQLNonTransientConnectionException(
+                            "Socket error", "08000", 0, new EOFException("the socket was closed by the server")));
+        }
+
+        @PostMapping("/commit")
+        String commit() {
+            throw new CannotCreateTransactionException("commit failed", new SQLException("Connection is closed"));
+        }
+    }
+
+    /** A connection to the database that ends is not a browser that went away: that would be answered with 200. */
+    @ParameterizedTest
+    @ValueSource(strings = {"/store", "/commit"})
+    void aConnectionThatEndsIsNotTakenForABrowserThatWentAway(String path) throws Exception {
+        DatabaseAway away = new DatabaseAway(() -> false);
+        MockMvcBuilders.standaloneSetup(new Storing())
+                .setHandlerExceptionResolvers(away.resolver(), new DefaultHandlerExceptionResolver())
+                .addFilters(away)
+                .build()
+                .perform(MockMvcRequestBuilders.post(path).param("name", "Typed"))
+                .andExpect(r -> {
+                    assertThat(r.getResponse().getStatus()).isEqualTo(503);
+                    assertThat(r.getResponse().getContentAsString()).contains("Typed");
+                });
     }
 
     /** Nobody waits for a connection that is known not to come; what needs no database is served. */
