@@ -71,7 +71,13 @@ public class Directory {
             Position place,
             LocalDate confirmedOn,
             String confirmedBy,
-            String note) {}
+            String note) {
+
+        /** The shape of how sure it is, as {@code bits :: status} draws it: never confirmed, long ago, lately. */
+        public String shape(LocalDate old) {
+            return confirmedOn == null ? "dots" : confirmedOn.isBefore(old) ? "cut" : "full";
+        }
+    }
 
     /**
      * An entry seen from a site.

@@ -149,10 +149,39 @@ public class Chains {
             long days,
             boolean inTime,
             long notKnown,
-            List<String> nothingLifts) {}
+            List<String> nothingLifts) {
+
+        /** The shape of its standing, as {@code bits :: status} draws it. */
+        public String shape() {
+            return !nothingLifts.isEmpty() || !inTime ? "notch" : notKnown > 0 ? "dots" : "full";
+        }
+
+        public String says() {
+            if (!nothingLifts.isEmpty()) {
+                return "no approval lifts it";
+            }
+            return !inTime ? "too late" : notKnown > 0 ? "in time, if" : "in time";
+        }
+    }
 
     /** A request to be sent, for Today and the calendar. */
-    public record Due(UUID jobId, String jobName, String title, LocalDate sendBy, boolean known, boolean waits) {}
+    public record Due(UUID jobId, String jobName, String title, LocalDate sendBy, boolean known, boolean waits) {
+        public boolean isLateOn(LocalDate today) {
+            return sendBy.isBefore(today);
+        }
+
+        /** The shape of its standing, as {@code bits :: status} draws it. */
+        public String shape(LocalDate today) {
+            return isLateOn(today) ? "notch" : known ? "cut" : "dots";
+        }
+
+        public String says(LocalDate today) {
+            if (isLateOn(today)) {
+                return "late";
+            }
+            return !known ? "may be needed" : waits ? "waits for another" : "to be sent";
+        }
+    }
 
     private final JdbcClient jdbc;
     private final JdbcTemplate batch;

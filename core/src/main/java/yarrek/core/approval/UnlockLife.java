@@ -44,9 +44,19 @@ public record UnlockLife(Set<Stage> done, boolean perPowerOn) {
 
     /** Whether the hour of a power-on lies in the window granted. */
     public enum Hour {
-        NOT_YET,
-        VALID,
-        OVER
+        NOT_YET("not yet within its hours"),
+        VALID("within its hours"),
+        OVER("its hours are over");
+
+        private final String words;
+
+        Hour(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
     }
 
     public UnlockLife {
