@@ -63,6 +63,9 @@ class ApprovalsPagesTest extends BrowserTest {
         page.click("button:has-text('Save')");
         assertThat(page.locator("main")).containsText("(12:00 UTC)");
         page.click("#send");
+        assertThat(page.locator(".bad-note")).containsText("If it is to go all the same, say why");
+        page.fill("input[name=why][aria-label='Why it goes all the same']", "they do not ask these questions");
+        page.click("#send");
         assertThat(page.locator(".note[role=status]")).containsText("granted");
         assertThat(page.locator(".head")).containsText("granted");
         Locator real = page.locator("#unlock table").nth(1);

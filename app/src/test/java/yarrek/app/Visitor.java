@@ -2,6 +2,7 @@ package yarrek.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayOutputStream;
 import java.net.CookieManager;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -61,6 +62,22 @@ final class Visitor {
     /** The main form of a page as it stands. */
     Typed form(String path) throws Exception {
         return Typed.of(get(path).body());
+    }
+
+    HttpResponse<String> upload(String path, String field, String fileName, byte[] content) throws Exception {
+        ByteArrayOutputStream body = new ByteArrayOutputStream();
+        body.write(("--b\r\nContent-Disposition: form-data; name=\"_csrf\"\r\n\r\n" + token() + "\r\n"
+                        + "--b\r\nContent-Disposition: form-data; name=\"" + field + "\"; filename=\"" + fileName
+                        + "\"\r\n\r\n")
+                .getBytes(StandardCharsets.UTF_8));
+        body.write(content);
+        body.write("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
+        return http.send(
+                HttpRequest.newBuilder(URI.create(address.apply(path)))
+                        .header("Content-Type", "multipart/form-data; boundary=b")
+                        .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray()))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     HttpResponse<String> post(String path, Typed form) throws Exception {

@@ -233,6 +233,11 @@ public class Approvals {
     }
 
     @Transactional(readOnly = true)
+    public boolean isThere(UUID id) {
+        return em.find(ApprovalEntity.class, id) != null;
+    }
+
+    @Transactional(readOnly = true)
     public ApprovalView approval(UUID id) {
         return view(entity(id));
     }
@@ -642,6 +647,39 @@ public class Approvals {
         l.text = cut(text, LONGEST_TEXT);
         em.persist(l);
         return l.id;
+    }
+
+    /** The newest letter that went out to a granter and begins so; empty when none does. */
+    @Transactional(readOnly = true)
+    public Optional<String> lastTo(String granter, String beginning) {
+        return em.createQuery(
+                        "select l.text from LetterEntity l, ApprovalEntity a where a.id = l.approvalId and a.granter = :g"
+                                + " and l.kind = :k and l.text like :b order by l.at desc",
+                        String.class)
+                .setParameter("g", granter)
+                .setParameter("k", LetterKind.LETTER_OUT)
+                .setParameter("b", beginning + "%")
+                .setMaxResults(1)
+                .getResultStream()
+                .findFirst();
+    }
+
+    /**
+     * Keeps a message that came in, as its letter with the message itself, and each of its files apart.
+     *
+     * @throws IllegalArgumentException when it is too large; nothing is stored then
+     */
+    @Transactional
+    public void keepMessage(
+            Collection<UUID> ids,
+            Instant at,
+            String text,
+            String fileName,
+            byte[] message,
+            List<Map.Entry<String, byte[]>> files,
+            String by) {
+        keep(ids, LetterKind.LETTER_IN, at, text, fileName, message, by);
+        files.forEach(f -> keep(ids, LetterKind.LETTER_IN, at, "", f.getKey(), f.getValue(), by));
     }
 
     /** Keeps what a desk said. */

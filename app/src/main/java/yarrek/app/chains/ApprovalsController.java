@@ -47,6 +47,7 @@ class ApprovalsController {
     private final Chains chains;
     private final Covers covers;
     private final DeskClient desks;
+    private final Sending sending;
     private final Applications applications;
     private final Jobs jobs;
     private final Fleet fleet;
@@ -60,6 +61,7 @@ class ApprovalsController {
             Chains chains,
             Covers covers,
             DeskClient desks,
+            Sending sending,
             Applications applications,
             Jobs jobs,
             Fleet fleet,
@@ -72,6 +74,7 @@ class ApprovalsController {
         this.chains = chains;
         this.covers = covers;
         this.desks = desks;
+        this.sending = sending;
         this.applications = applications;
         this.jobs = jobs;
         this.fleet = fleet;
@@ -127,7 +130,11 @@ class ApprovalsController {
         model.addAttribute("questions", answers.size());
         model.addAttribute("calls", desks.calls(id));
         if (a.state() == ApprovalState.PREPARING || a.state() == ApprovalState.ASKED_BACK) {
-            model.addAttribute("against", kind.kind().desk().isEmpty() ? List.of() : desks.against(a));
+            model.addAttribute("against", sending.against(a));
+            model.addAttribute("openQuestions", sending.openQuestions(a));
+            if (!model.containsAttribute("letter")) {
+                model.addAttribute("letter", sending.begun(a));
+            }
         }
         if (kind.kind().unlock()) {
             model.addAttribute("compare", covers.compare(a));
@@ -333,11 +340,13 @@ class ApprovalsController {
                     .filter(s -> s.name().equals(to))
                     .findFirst()
                     .orElseThrow(() -> new IllegalArgumentException("choose what it has come to"));
+            List<UUID> all = withBesides(a, also);
+            String although = next == ApprovalState.SENT ? sending.pass(all, why) : "";
             approvals.move(
-                    withBesides(a, also),
+                    all,
                     next,
                     at(day, jobs.job(a.jobId(), Viewer.current())),
-                    why.strip(),
+                    although.isEmpty() ? why.strip() : why.strip() + " (" + although + ")",
                     Viewer.current().name());
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", e.getMessage());
@@ -363,6 +372,11 @@ class ApprovalsController {
                     .filter(x -> x.name().equals(kind))
                     .findFirst()
                     .orElse(Approvals.LetterKind.NOTE);
+            byte[] message = message(text, file);
+            if (message.length > 0) {
+                flash.addFlashAttribute("told", file(withBesides(a, also), message));
+                return "redirect:/approvals/" + id + "#letters";
+            }
             approvals.keep(
                     withBesides(a, also),
                     k,
@@ -376,6 +390,82 @@ class ApprovalsController {
             flash.addFlashAttribute("typedLetter", text);
         }
         return "redirect:/approvals/" + id + "#letters";
+    }
+
+    /** A whole message, brought in as a file or pasted with its headers; empty when it is none. */
+    private static byte[] message(String text, MultipartFile file) throws IOException {
+        byte[] content = file != null && !file.isEmpty() ? file.getBytes() : text.getBytes(StandardCharsets.UTF_8);
+        return ReceivedMail.isOne(content) ? content : new byte[0];
+    }
+
+    private String file(List<UUID> ids, byte[] message) {
+        ReceivedMail m = ReceivedMail.read(message);
+        approvals.keepMessage(
+                ids,
+                m.at().filter(t -> t.isBefore(clock.instant())).orElseGet(clock::instant),
+                m.kept(),
+                "message.eml",
+                message,
+                m.attachments().stream()
+                        .map(x -> Map.entry(x.name(), x.content()))
+                        .toList(),
+                Viewer.current().name());
+        return "The message of " + m.from() + " is kept"
+                + (m.attachments().isEmpty()
+                        ? ""
+                        : " with " + show.count(m.attachments().size(), "file")) + ".";
+    }
+
+    /** A reply finds the request whose message it answers. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/approvals/messages")
+    String reply(@RequestParam("file") MultipartFile file, RedirectAttributes flash) throws IOException {
+        try {
+            byte[] content = file.getBytes();
+            if (!ReceivedMail.isOne(content)) {
+                throw new IllegalArgumentException("“" + file.getOriginalFilename()
+                        + "” is no message as mail programs save it; nothing was kept");
+            }
+            List<UUID> on = ReceivedMail.read(content).answers().stream()
+                    .filter(approvals::isThere)
+                    .toList();
+            if (on.isEmpty()) {
+                throw new IllegalArgumentException(
+                        "it answers no message that went out from here; open its request and keep it there. Nothing was kept");
+            }
+            flash.addFlashAttribute("told", file(on, content));
+            return "redirect:/approvals/" + on.get(0) + "#letters";
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+            return "redirect:/approvals";
+        }
+    }
+
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/approvals/{id}/mail")
+    String mail(
+            @PathVariable("id") UUID id,
+            @RequestParam("to") String to,
+            @RequestParam("subject") String subject,
+            @RequestParam("text") String text,
+            @RequestParam(value = "why", defaultValue = "") String why,
+            @RequestParam(value = "also", defaultValue = "") List<UUID> also,
+            RedirectAttributes flash) {
+        Approvals.ApprovalView a = seen(id);
+        Sending.Letter letter = new Sending.Letter(to, subject, text);
+        try {
+            List<UUID> others =
+                    withBesides(a, also).stream().filter(x -> !x.equals(id)).toList();
+            flash.addFlashAttribute(
+                    "told",
+                    sending.byMail(
+                            id, others, letter, why.strip(), Viewer.current().name()));
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", "Not sent: " + e.getMessage() + ".");
+            flash.addFlashAttribute("letter", letter);
+            flash.addFlashAttribute("typedWhy", why);
+        }
+        return "redirect:/approvals/" + id;
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -415,10 +505,28 @@ class ApprovalsController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/{id}/send")
-    String send(@PathVariable("id") UUID id, RedirectAttributes flash) {
-        seen(id);
+    String send(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "why", defaultValue = "") String why,
+            RedirectAttributes flash) {
+        Approvals.ApprovalView a = seen(id);
         try {
+            List<String> open = sending.openQuestions(a);
+            if (!open.isEmpty() && why.isBlank()) {
+                throw new IllegalArgumentException(
+                        open.get(0) + ". If it is to go all the same, say why; that is kept with it");
+            }
             flash.addFlashAttribute("told", desks.send(id, Viewer.current().name()));
+            if (!open.isEmpty()) {
+                approvals.keep(
+                        id,
+                        Approvals.LetterKind.NOTE,
+                        clock.instant(),
+                        "sent although " + open.get(0) + ": " + why.strip(),
+                        "",
+                        null,
+                        Viewer.current().name());
+            }
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", "Not sent: " + e.getMessage() + ".");
         }

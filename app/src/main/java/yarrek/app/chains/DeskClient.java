@@ -50,6 +50,7 @@ public class DeskClient {
     private final Approvals approvals;
     private final Kinds kinds;
     private final Covers covers;
+    private final Sending sending;
     private final Jobs jobs;
     private final Office office;
     private final JsonMapper json;
@@ -61,6 +62,7 @@ public class DeskClient {
             Approvals approvals,
             Kinds kinds,
             Covers covers,
+            Sending sending,
             Jobs jobs,
             Office office,
             JsonMapper json,
@@ -70,6 +72,7 @@ public class DeskClient {
         this.approvals = approvals;
         this.kinds = kinds;
         this.covers = covers;
+        this.sending = sending;
         this.jobs = jobs;
         this.office = office;
         this.json = json;
@@ -78,44 +81,6 @@ public class DeskClient {
 
     private ApprovalKind kind(Approvals.ApprovalView a) {
         return kinds.row(a.kind()).kind();
-    }
-
-    /** What speaks against sending it now; empty when nothing does. */
-    public List<String> against(Approvals.ApprovalView a) {
-        List<String> against = new ArrayList<>();
-        Terms t = a.request();
-        if (t.window().isEmpty()) {
-            against.add("the request names no start and end");
-        }
-        if (t.drawnArea().isEmpty()) {
-            against.add("the request names no area");
-        }
-        if (t.ceilingM() == null) {
-            against.add("the request names no height");
-        }
-        if (t.aircraft().isEmpty()) {
-            against.add("the request names no aircraft");
-        }
-        ApprovalKind k = kind(a);
-        List<Approvals.ApprovalView> rests = covers.restsOn(a);
-        for (Approvals.ApprovalView r : rests) {
-            if (k.quotes().contains(r.kind()) && !t.quotes().contains(r.reference())) {
-                against.add("it does not quote " + r.reference() + " (" + r.title() + ")");
-            }
-        }
-        approvals.of(a.jobId()).stream()
-                .filter(o -> k.needs().contains(o.kind()) || k.after().contains(o.kind()))
-                .filter(o -> !o.state().isHeld() && o.state() != ApprovalState.WITHDRAWN)
-                .filter(o -> !o.firstDay().isAfter(a.lastDay()) && !a.firstDay().isAfter(o.lastDay()))
-                .forEach(o ->
-                        against.add("“" + o.title() + "” is " + o.state().words() + "; it has to be granted first"));
-        if (k.unlock()) {
-            covers.compare(a)
-                    .forEach((approval, lines) -> lines.stream()
-                            .filter(l -> l.state() == Cover.State.MISSING)
-                            .forEach(l -> against.add(l.field() + " does not fit " + approval + ": " + l.words())));
-        }
-        return against;
     }
 
     /**
@@ -134,7 +99,7 @@ public class DeskClient {
         if (a.state() != ApprovalState.PREPARING && a.state() != ApprovalState.ASKED_BACK && !unsure(a)) {
             throw new IllegalArgumentException("it is " + a.state().words() + " already; nothing was sent");
         }
-        List<String> against = against(a);
+        List<String> against = sending.against(a);
         if (!against.isEmpty()) {
             throw new IllegalArgumentException(String.join("; ", against));
         }

@@ -2,6 +2,7 @@ package yarrek.app.page;
 
 import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
+import java.net.SocketTimeoutException;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -63,8 +64,9 @@ class DatabaseWatch {
             missed = 0;
             away = false;
         } catch (SQLException e) {
+            // one that has no connection and gets none is gone; one that is late may only be busy
+            missed = connection == null && !(e.getCause() instanceof SocketTimeoutException) ? MISSED : missed + 1;
             forget();
-            missed++;
             away = missed >= MISSED;
         }
     }

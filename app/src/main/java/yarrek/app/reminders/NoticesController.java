@@ -117,4 +117,19 @@ class NoticesController {
         model.addAttribute("zone", office.operator().zone());
         return "reminders/mailbox";
     }
+
+    /** A message as it came, such as to be answered and the answer brought in. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @GetMapping("/notices/mailbox/{id}.eml")
+    ResponseEntity<byte[]> message(@PathVariable("id") long id) {
+        StandInMailbox box = mailbox.getIfAvailable();
+        if (box == null) {
+            throw new NotFoundException("stand-in mailbox outside the demo");
+        }
+        return ResponseEntity.ok()
+                .header("Content-Type", "message/rfc822")
+                .header("X-Content-Type-Options", "nosniff")
+                .header("Content-Disposition", "attachment; filename=\"message-" + id + ".eml\"")
+                .body(box.message(id));
+    }
 }

@@ -1,28 +1,27 @@
 package yarrek.app.reminders;
 
 import jakarta.annotation.PreDestroy;
-import jakarta.mail.MessagingException;
-import jakarta.mail.Session;
-import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.InetAddress;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.Properties;
+import java.util.stream.Collectors;
 import org.springframework.context.annotation.Profile;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.subethamail.smtp.helper.SimpleMessageListener;
 import org.subethamail.smtp.helper.SimpleMessageListenerAdapter;
 import org.subethamail.smtp.server.SMTPServer;
+import yarrek.app.chains.ReceivedMail;
+import yarrek.app.page.NotFoundException;
 
 /** A simulated mail server and mailbox for the demo: it takes every mail on this machine and delivers none. */
 @Component
 @Profile("demo")
 public class StandInMailbox {
-    private static final int MOST_BYTES = 1024 * 1024;
+    private static final int MOST_BYTES = 60 * 1024 * 1024;
 
     /** A mail that was taken. */
     public record Mail(long id, Instant receivedAt, String from, String to, String subject, String content) {}
@@ -57,18 +56,22 @@ public class StandInMailbox {
     }
 
     private void take(String from, String to, InputStream data) throws IOException {
+        byte[] raw = data.readAllBytes();
         try {
-            MimeMessage m = new MimeMessage(Session.getInstance(new Properties()), data);
+            ReceivedMail m = ReceivedMail.read(raw);
+            String files =
+                    m.attachments().stream().map(ReceivedMail.Attachment::name).collect(Collectors.joining(", "));
             jdbc.sql(
-                            "insert into standin_mail (received_at, envelope_from, envelope_to, subject, content) values (?, ?, ?, ?, ?)")
+                            "insert into standin_mail (received_at, envelope_from, envelope_to, subject, content, raw) values (?, ?, ?, ?, ?, ?)")
                     .params(
                             java.sql.Timestamp.from(clock.instant()),
                             from,
                             to,
-                            String.valueOf(m.getSubject()),
-                            String.valueOf(m.getContent()))
+                            m.subject(),
+                            m.text() + (files.isEmpty() ? "" : "\n\nFiles: " + files),
+                            raw)
                     .update();
-        } catch (MessagingException e) {
+        } catch (IllegalArgumentException e) {
             throw new IOException("the mail does not read", e);
         }
     }
@@ -84,6 +87,15 @@ public class StandInMailbox {
                         r.getString("subject"),
                         r.getString("content")))
                 .list();
+    }
+
+    /** A message as it came. */
+    public byte[] message(long id) {
+        return jdbc.sql("select raw from standin_mail where id = ? and raw is not null")
+                .param(id)
+                .query((r, n) -> r.getBytes(1))
+                .optional()
+                .orElseThrow(() -> new NotFoundException("message"));
     }
 
     @PreDestroy

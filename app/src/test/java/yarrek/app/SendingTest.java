@@ -1,0 +1,127 @@
+package yarrek.app;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import yarrek.app.approvals.Approvals;
+import yarrek.app.chains.Chains;
+import yarrek.app.chains.ReceivedMail;
+import yarrek.app.chains.Sending;
+import yarrek.core.approval.ApprovalState;
+
+/** However a request leaves, it passes the same gates; replies find it again. */
+class SendingTest extends OnJobs {
+    @org.springframework.beans.factory.annotation.Autowired
+    Sending sending;
+
+    private Visitor manager;
+    private UUID request;
+
+    @BeforeEach
+    void begun() throws Exception {
+        manager = new Visitor(this::address);
+        manager.signIn("manager", "manager-demo");
+        var job = job(1, 40);
+        request = begun(
+                job,
+                chains.view(job, Chains.WhatIf.NOTHING).lines().stream()
+                        .filter(l -> !sending.openQuestions(approvals.approval(
+                                        begun(job, l.request().id())))
+                                .isEmpty())
+                        .findFirst()
+                        .orElseThrow()
+                        .request()
+                        .id());
+    }
+
+    private ApprovalState state() {
+        return approvals.approval(request).state();
+    }
+
+    private List<Approvals.Letter> letters() {
+        return approvals.letters(request);
+    }
+
+    @Test
+    void sentByHandItPassesTheGatesOrSaysWhyNot() throws Exception {
+        String path = "/approvals/" + request;
+        assertThat(manager.post(path + "/state", Map.of("to", "SENT")).statusCode())
+                .isEqualTo(302);
+        assertThat(manager.get(path).body()).contains("of the application").contains("say why");
+        assertThat(state()).isEqualTo(ApprovalState.PREPARING);
+        manager.post(path + "/state", Map.of("to", "SENT", "why", "handed over on paper"));
+        assertThat(state()).isEqualTo(ApprovalState.SENT);
+        assertThat(letters())
+                .anyMatch(l -> l.text().contains("handed over on paper (although ")
+                        && l.text().contains("open: "));
+    }
+
+    @Test
+    void theApplicationLeavesByMailAndTheReplyFindsIt() throws Exception {
+        String path = "/approvals/" + request;
+        Map<String, String> letter =
+                Map.of("to", "desk@tarrow.invalid", "subject", "Levels at the edge", "text", "Please find attached.");
+        manager.post(path + "/mail", letter);
+        assertThat(manager.get(path).body())
+                .as("what was typed is still there")
+                .contains("desk@tarrow.invalid")
+                .contains("Levels at the edge");
+        assertThat(state()).isEqualTo(ApprovalState.PREPARING);
+        Map<String, String> all = new java.util.HashMap<>(letter);
+        all.put("why", "they take it without");
+        manager.post(path + "/mail", all);
+        assertThat(state()).isEqualTo(ApprovalState.SENT);
+        byte[] raw = jdbc.sql(
+                        "select raw from standin_mail where subject = 'Levels at the edge' order by id desc limit 1")
+                .query((r, n) -> r.getBytes(1))
+                .single();
+        ReceivedMail sent = ReceivedMail.read(raw);
+        assertThat(sent.text()).isEqualTo("Please find attached.");
+        assertThat(sent.attachments()).extracting(ReceivedMail.Attachment::name).containsExactly("application-1.pdf");
+        String id = new String(raw, StandardCharsets.UTF_8).replaceAll("(?s).*Message-ID: (<[^>]+>).*", "$1");
+        assertThat(id).contains(request.toString());
+        String reply = "From: desk@tarrow.invalid\r\nSubject: Re: Levels\r\nIn-Reply-To: " + id
+                + "\r\nDate: Tue, 1 Dec 2026 09:00:00 +0000\r\n\r\nGranted below 40 m.\r\n";
+        assertThat(manager.upload("/approvals/messages", "file", "reply.eml", reply.getBytes(StandardCharsets.UTF_8))
+                        .statusCode())
+                .isEqualTo(302);
+        assertThat(letters())
+                .anyMatch(l -> l.kind() == Approvals.LetterKind.LETTER_IN
+                        && l.text().contains("Granted below 40 m.")
+                        && "message.eml".equals(l.fileName()));
+        assertThat(approvals
+                        .lastTo(approvals.approval(request).granter(), "To: ")
+                        .orElseThrow())
+                .startsWith("To: desk@tarrow.invalid");
+    }
+
+    @Test
+    void aMessageThatAnswersNothingIsNotKeptAnywhere() throws Exception {
+        long before = jdbc.sql("select count(*) from approval_letter")
+                .query(Long.class)
+                .single();
+        String stray = "From: a@example.invalid\r\nSubject: hello\r\n\r\nhello\r\n";
+        manager.upload("/approvals/messages", "file", "stray.eml", stray.getBytes(StandardCharsets.UTF_8));
+        assertThat(manager.get("/approvals").body()).contains("answers no message that went out from here");
+        manager.upload("/approvals/messages", "file", "x.pdf", "%PDF-1.4".getBytes(StandardCharsets.UTF_8));
+        assertThat(manager.get("/approvals").body()).contains("is no message as mail programs save it");
+        assertThat(jdbc.sql("select count(*) from approval_letter")
+                        .query(Long.class)
+                        .single())
+                .isEqualTo(before);
+    }
+
+    @Test
+    void anAddressThatIsNoneIsSaid() throws Exception {
+        manager.post(
+                "/approvals/" + request + "/mail",
+                Map.of("to", "the tower", "subject", "s", "text", "t", "why", "no questions asked"));
+        assertThat(manager.get("/approvals/" + request).body()).contains("is no mail address");
+        assertThat(state()).isEqualTo(ApprovalState.PREPARING);
+    }
+}
