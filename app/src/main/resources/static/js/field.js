@@ -36,6 +36,20 @@
           tell("Kept on this phone. It opens without a connection.");
           document.documentElement.setAttribute("data-kept", "yes");
         }
+        if (e.data && e.data.newer === location.pathname) {
+          tell("Renewed just now. ");
+          var again = document.createElement("a");
+          again.href = location.pathname;
+          again.textContent = "Show the new one";
+          told.appendChild(again);
+        }
+        if (e.data && e.data.notRenewed === location.pathname) {
+          tell(
+            e.data.signedOut
+              ? "This is the page as it was kept; sign in again to have it renewed."
+              : "No connection: this is the page as it was kept.",
+          );
+        }
         if (e.data && e.data.forgotten) {
           tell("No longer on this phone.");
           document.documentElement.removeAttribute("data-kept");
@@ -55,6 +69,75 @@
       navigator.serviceWorker.ready.then(function (r) {
         r.active.postMessage({ forget: true });
       });
+    });
+  }
+
+  // a clock in both times, since both are asked for
+  var now = document.getElementById("now");
+  if (now) {
+    var show = function () {
+      var t = new Date();
+      var local = t.toLocaleTimeString("en-GB", { timeZone: now.dataset.zone, hour12: false });
+      now.textContent = local + " local, " + t.toISOString().slice(11, 19) + " UTC";
+    };
+    show();
+    setInterval(show, 1000);
+  }
+  var here = document.getElementById("here");
+  if (here) {
+    here.addEventListener("click", function () {
+      var says = document.getElementById("here-says");
+      if (!navigator.geolocation) {
+        says.textContent = "This browser does not know where it is.";
+        return;
+      }
+      says.textContent = "looking…";
+      navigator.geolocation.getCurrentPosition(
+        function (p) {
+          says.textContent =
+            p.coords.latitude.toFixed(5) +
+            ", " +
+            p.coords.longitude.toFixed(5) +
+            ", within " +
+            Math.ceil(p.coords.accuracy) +
+            " m, at " +
+            new Date(p.timestamp).toISOString().slice(11, 19) +
+            " UTC. This is you, not the aircraft.";
+        },
+        function () {
+          says.textContent = "The phone does not say where it is; allow it, or look at the sky for longer.";
+        },
+        { enableHighAccuracy: true, timeout: 20000, maximumAge: 10000 },
+      );
+    });
+  }
+  // figures are reckoned by the server; without it what was typed stays, and what was reckoned before is shown
+  var reckon = document.getElementById("reckon");
+  if (reckon) {
+    reckon.addEventListener("submit", function (e) {
+      e.preventDefault();
+      var says = document.getElementById("reckon-says");
+      var address = reckon.action + "?" + new URLSearchParams(new FormData(reckon)).toString();
+      var late = new AbortController();
+      var bell = setTimeout(function () {
+        late.abort();
+      }, 5000);
+      says.hidden = false;
+      says.textContent = "asking…";
+      fetch(address, { cache: "no-store", signal: late.signal })
+        .then(function (r) {
+          clearTimeout(bell);
+          if (!r.ok || r.redirected || new URL(r.url).search === "") {
+            throw new Error("kept");
+          }
+          location.href = address;
+        })
+        .catch(function () {
+          clearTimeout(bell);
+          says.textContent =
+            "Reckoning with your figures needs a connection, and there is none. What you typed stays. Below stands where it can be in each direction at the usual speed.";
+          document.getElementById("directions").open = true;
+        });
     });
   }
 })();

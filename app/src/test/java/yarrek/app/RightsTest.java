@@ -117,7 +117,7 @@ class RightsTest extends RunningApp {
                 + " and p.holder_id in (j.pilot_id, j.observer_id)) limit 1";
         OF_OTHERS.put("/jobs/{id}", job);
         OF_OTHERS.put("/api/v1/jobs/{id}", job);
-        OF_OTHERS.put("/field/card/{job}", job);
+
         OF_OTHERS.put("/field/documents/{job}", job);
         OF_OTHERS.put(
                 "/approvals/{id}",

@@ -360,6 +360,12 @@ class SitePagesTest extends BrowserTest {
         page.reload();
         assertThat(page.locator("h1")).hasText("If it goes wrong");
         assertThat(page.locator("main")).containsText("Tarrow tower");
+        assertThat(page.locator("#offline")).containsText("No connection: this is the page as it was kept");
+        page.fill("#ch", "045");
+        page.click("button:has-text('Reckon')");
+        assertThat(page.locator("#reckon-says")).containsText("needs a connection");
+        assertThat(page.locator("#ch")).hasValue("045");
+        assertThat(page.locator("#directions")).containsText("towards the north-east, 045°");
         page.context().setOffline(false);
         page.fill("#ch", "400");
         page.click("button:has-text('Reckon')");
@@ -372,6 +378,28 @@ class SitePagesTest extends BrowserTest {
                 .get(address("/field/card/" + job("Peat bog grid, north") + ".pdf?sheet=letter"))
                 .body();
         assertThat(new String(pdf, 0, 5, StandardCharsets.ISO_8859_1)).isEqualTo("%PDF-");
+    }
+
+    /** Who is signed out by the clock stands on a cliff all the same. */
+    @Test
+    void aSessionThatEndedDoesNotTakeTheCardAway() {
+        use(ColorScheme.LIGHT, 390, 844);
+        signIn("manager");
+        page.navigate(address("/"));
+        page.locator(".job-card:has-text('Peat bog grid') >> text=If it goes wrong")
+                .click();
+        assertThat(page.locator("#offline")).containsText("Kept on this phone");
+        assertThat(page.locator("#now")).containsText("UTC");
+        assertThat(page.locator("main")).containsText("No return within one minute: act as for a fly-away.");
+        assertThat(page.locator(".call").first()).containsText("when somebody is hurt or in danger");
+        assertThat(page.locator(".say").nth(1)).containsText("Launched from 46° 36");
+        assertThat(page.locator(".say").nth(1)).containsText("Last seen …");
+        page.context().clearCookies();
+        page.reload();
+        assertThat(page.locator("h1")).hasText("If it goes wrong");
+        assertThat(page.locator("#offline")).containsText("sign in again to have it renewed");
+        page.reload();
+        assertThat(page.locator("h1")).hasText("If it goes wrong");
     }
 
     @Test

@@ -24,24 +24,24 @@ import yarrek.core.geo.ShapeText;
 public class Directory {
     /** What somebody is called for; in the order of an emergency card. */
     public enum Role {
-        EMERGENCY("emergency number", true),
-        FLIGHT_INFORMATION("flight information", true),
-        TOWER("tower or approach", true),
-        HELIPORT("heliport or pad", true),
-        COASTGUARD("coast guard", true),
-        POLICE("police", true),
-        FIRE("fire service", true),
-        HOSPITAL("hospital", true),
-        LAND("landowner, park or harbour", false),
-        MAKER("maker's support", false),
-        OTHER("other", false);
+        EMERGENCY("emergency number", "somebody is hurt or in danger, or something burns"),
+        FLIGHT_INFORMATION("flight information", "it flies away, climbs, or can meet crewed aircraft"),
+        TOWER("tower or approach", "it goes towards their aerodrome or airspace"),
+        HELIPORT("heliport or pad", "it goes towards their pad"),
+        COASTGUARD("coast guard", "somebody or the aircraft is in the water"),
+        POLICE("police", "it came down among people, on a road, or where it cannot be fetched"),
+        FIRE("fire service", "fire, or a pack that smokes"),
+        HOSPITAL("hospital", "somebody is hurt"),
+        LAND("landowner, park or harbour", ""),
+        MAKER("maker's support", ""),
+        OTHER("other", "");
 
         private final String words;
-        private final boolean urgent;
+        private final String forWhat;
 
-        Role(String words, boolean urgent) {
+        Role(String words, String forWhat) {
             this.words = words;
-            this.urgent = urgent;
+            this.forWhat = forWhat;
         }
 
         public String words() {
@@ -50,7 +50,12 @@ public class Directory {
 
         /** Belongs on an emergency card. */
         public boolean isUrgent() {
-            return urgent;
+            return !forWhat.isEmpty();
+        }
+
+        /** When they are the ones to call; empty when they are not called in a hurry. */
+        public String forWhat() {
+            return forWhat;
         }
     }
 

@@ -7,15 +7,18 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.airspace.Directory;
 import yarrek.app.airspace.Sites;
 import yarrek.app.airspace.Weather;
+import yarrek.app.approvals.Kinds;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.core.airspace.FlyAway;
@@ -34,6 +37,15 @@ public class Emergency {
         "north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"
     };
 
+    /** What helps whatever happened, in this order: people first, then the aircraft, then the record. */
+    private static final List<String> FIRST = List.of(
+            "Call out. Everybody looks up; clear the ground under it.",
+            "Let go of the sticks; press return once, and give it some seconds. Leave the controller switched on.",
+            "No answer: turn the antennas to it, go higher, go nearer, if the ground allows.",
+            "Stop the motors only to keep it from hitting somebody; it comes down where it is.",
+            "Note the time, where it was last seen, how high, and where it was heading.",
+            "Then call. Keep one person looking.");
+
     /** One direction of the card that is made without a heading: where it is after some minutes. */
     public record Direction(String words, double headingDeg, List<FlyAway.Minute> minutes) {}
 
@@ -41,6 +53,8 @@ public class Emergency {
     public record Clock(String local, String utc, boolean otherDay) {}
 
     /**
+     * @param first what to do before anybody is called, in order
+     * @param firstFrom whose words these are
      * @param urgent whom to call, in order
      * @param others land, maker and the like
      * @param help the nearest of each kind of help with a place on file
@@ -52,6 +66,8 @@ public class Emergency {
      */
     public record Card(
             Jobs.JobView job,
+            List<String> first,
+            String firstFrom,
             List<Directory.Nearby> urgent,
             List<Directory.Nearby> others,
             List<Directory.Nearby> help,
@@ -72,9 +88,17 @@ public class Emergency {
     private final Directory directory;
     private final Weather weather;
     private final Office office;
+    private final Kinds kinds;
     private final java.time.Clock clock;
 
-    Emergency(Airspace airspace, Directory directory, Weather weather, Office office, java.time.Clock clock) {
+    Emergency(
+            Airspace airspace,
+            Directory directory,
+            Weather weather,
+            Office office,
+            Kinds kinds,
+            java.time.Clock clock) {
+        this.kinds = kinds;
         this.airspace = airspace;
         this.directory = directory;
         this.weather = weather;
@@ -149,8 +173,13 @@ public class Emergency {
                             .filter(m -> m.minute() == 1 || m.minute() % 5 == 0)
                             .toList()));
         }
+        Optional<List<String>> own = ownSteps();
         return new Card(
                 job,
+                own.orElse(FIRST),
+                own.isPresent()
+                        ? "procedures of the house"
+                        : "general; the maker's manual and the pilot have the last word",
                 all.stream().filter(n -> n.entry().role().isUrgent()).toList(),
                 all.stream().filter(n -> !n.entry().role().isUrgent()).toList(),
                 all.stream()
@@ -188,6 +217,17 @@ public class Emergency {
                 clock.instant());
     }
 
+    /** What the house wrote for a lost link and a fly-away, a step a line; empty when it wrote nothing. */
+    private Optional<List<String>> ownSteps() {
+        Map<String, String> p = kinds.procedures();
+        List<String> lines = Stream.of("lostLink", "flyAway")
+                .flatMap(k -> p.getOrDefault(k, "").lines())
+                .map(String::strip)
+                .filter(l -> !l.isEmpty())
+                .toList();
+        return lines.isEmpty() ? Optional.empty() : Optional.of(lines);
+    }
+
     private Observation weatherNow(Sites.SiteView site) {
         Instant now = clock.instant();
         return Report.covering(weather.between(site.id(), now, now), List.of(new yarrek.core.time.TimeWindow(now, now)))
@@ -206,8 +246,13 @@ public class Emergency {
                 "This is " + office.operator().name() + ", telephone "
                         + office.operator().phone() + ".",
                 "I have lost control of " + description + ".",
-                "Last position " + PositionText.format(a.from(), PositionText.Notation.MINUTES) + ", that is at "
-                        + job.site().name() + ", at … local, … UTC.",
+                "Launched from " + PositionText.format(job.site().launch(), PositionText.Notation.MINUTES)
+                        + ", that is at " + job.site().name() + ".",
+                "Last seen "
+                        + (given.from() == null
+                                ? "…"
+                                : "at " + PositionText.format(given.from(), PositionText.Notation.MINUTES))
+                        + ", at … local, … UTC.",
                 given.heightM() == null && !heightPlanned
                         ? "Height … metres above …."
                         : "Height about " + Finite.format(a.heightM()) + " metres, " + feet(a.heightM())
