@@ -3,50 +3,47 @@
 var SHELF = 'yarrek-field-1';
 self.addEventListener('install', function () { self.skipWaiting(); });
 self.addEventListener('activate', function (e) { e.waitUntil(self.clients.claim()); });
-self.addEventListener('message', function (e) {
-  if (e.data.keep) {
-    e.waitUntil(caches.open(SHELF).then(function (shelf) {
-      return Promise.all(e.data.keep.map(function (a) {
-        return fetch(a, { credentials: 'same-origin' }).then(function (r) { if (r.ok && !r.redirected) { return shelf.put(a, r); } throw new Error(a); });
-      }));
-    }).then(function () { e.source.postMessage({ kept: e.data.page }); }, function () { /* told by the page when it is asked for */ }));
-  }
-  if (e.data.forget) { e.waitUntil(caches.delete(SHELF).then(function () { e.source.postMessage({ forgotten: true }); })); }
-});
-function tellAll(what) {
-  return self.clients.matchAll().then(function (all) { all.forEach(function (c) { c.postMessage(what); }); });
-}
 // what is written anew with each answer is no news: tokens, and as of when
 function said(page) {
   return page.replace(/<p class="caution">[\s\S]*?<\/p>/, '').replace(/(value|hx-headers)="[^"]*"/g, '');
 }
-// the kept copy is renewed behind the page; an answer that leads elsewhere, as to signing in, never takes its place
-function renew(request, path) {
-  return fetch(request).then(function (r) {
-    if (!r.ok || r.redirected) { return tellAll({ notRenewed: path, signedOut: r.redirected }); }
-    if (path.indexOf('/field/') !== 0) { return null; }
-    var copy = r.clone();
-    return caches.open(SHELF).then(function (shelf) {
-      return shelf.match(path).then(function (old) {
-        return Promise.all([old ? old.text() : '', copy.clone().text()]).then(function (both) {
-          return shelf.put(path, copy).then(function () { return said(both[0]) === said(both[1]) ? null : tellAll({ newer: path }); });
-        });
+function text(answer) { return answer ? answer.clone().text() : Promise.resolve(null); }
+// an answer that leads elsewhere, as to signing in, never takes the place of what is kept
+function fetched(address) {
+  return fetch(address, { credentials: 'same-origin' }).then(function (r) {
+    if (r.redirected) { throw new Error('signed out'); }
+    if (!r.ok) { throw new Error(address); }
+    return r;
+  });
+}
+// each page asks for this when it is open: it and what it needs are kept anew
+function keep(shelf, page, addresses) {
+  return Promise.all([shelf.match(page).then(text), Promise.all(addresses.map(fetched))]).then(function (both) {
+    var old = both[0];
+    return text(both[1][addresses.indexOf(page)]).then(function (now) {
+      return Promise.all(both[1].map(function (r, i) { return shelf.put(addresses[i], r); })).then(function () {
+        return { kept: page, newer: old !== null && said(old) !== said(now) };
       });
     });
-  }, function () { return tellAll({ notRenewed: path, signedOut: false }); });
+  });
 }
+self.addEventListener('message', function (e) {
+  if (e.data.keep) {
+    e.waitUntil(caches.open(SHELF).then(function (shelf) { return keep(shelf, e.data.page, e.data.keep); }).then(function (what) {
+      e.source.postMessage(what);
+    }, function (trouble) {
+      e.source.postMessage({ notKept: e.data.page, signedOut: trouble.message === 'signed out' });
+    }));
+  }
+  if (e.data.forget) { e.waitUntil(caches.delete(SHELF).then(function () { e.source.postMessage({ forgotten: true }); })); }
+});
 self.addEventListener('fetch', function (e) {
-  if (e.request.method !== 'GET') { return; }
   var address = new URL(e.request.url);
-  if (address.origin !== self.location.origin) { return; }
-  var path = address.pathname;
-  var asked = address.search === '' || path.indexOf('/field/') !== 0;
-  e.respondWith(caches.match(path, { ignoreSearch: true }).then(function (kept) {
+  if (e.request.method !== 'GET' || address.origin !== self.location.origin) { return; }
+  var withFigures = address.search !== '' && address.pathname.indexOf('/field/') === 0;
+  e.respondWith(caches.match(address.pathname, { ignoreSearch: true }).then(function (kept) {
     if (!kept) { return fetch(e.request); }
-    if (asked) {
-      if (e.request.mode === 'navigate') { e.waitUntil(renew(e.request, path)); }
-      return kept;
-    }
+    if (!withFigures) { return kept; }
     return fetch(e.request).then(function (r) { return r.ok && !r.redirected ? r : kept; }, function () { return kept; });
   }));
 });

@@ -33,17 +33,18 @@
       });
       navigator.serviceWorker.addEventListener("message", function (e) {
         if (e.data && e.data.kept === location.pathname) {
-          tell("Kept on this phone. It opens without a connection.");
           document.documentElement.setAttribute("data-kept", "yes");
+          if (e.data.newer && location.search === "") {
+            tell("Renewed just now. ");
+            var again = document.createElement("a");
+            again.href = location.pathname;
+            again.textContent = "Show the new one";
+            told.appendChild(again);
+          } else {
+            tell("Kept on this phone. It opens without a connection.");
+          }
         }
-        if (e.data && e.data.newer === location.pathname) {
-          tell("Renewed just now. ");
-          var again = document.createElement("a");
-          again.href = location.pathname;
-          again.textContent = "Show the new one";
-          told.appendChild(again);
-        }
-        if (e.data && e.data.notRenewed === location.pathname) {
+        if (e.data && e.data.notKept === location.pathname) {
           tell(
             e.data.signedOut
               ? "This is the page as it was kept; sign in again to have it renewed."

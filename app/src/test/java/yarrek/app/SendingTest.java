@@ -58,7 +58,7 @@ class SendingTest extends OnJobs {
         assertThat(state()).isEqualTo(ApprovalState.SENT);
         assertThat(letters())
                 .anyMatch(l -> l.text().contains("handed over on paper (although ")
-                        && l.text().contains("open: "));
+                        && l.text().contains("open, number "));
     }
 
     @Test

@@ -392,7 +392,7 @@ class SitePagesTest extends BrowserTest {
         assertThat(page.locator("#now")).containsText("UTC");
         assertThat(page.locator("main")).containsText("No return within one minute: act as for a fly-away.");
         assertThat(page.locator(".call").first()).containsText("when somebody is hurt or in danger");
-        assertThat(page.locator(".say").nth(1)).containsText("Launched from 46° 36");
+        assertThat(page.locator(".say").nth(1)).containsText("Launched from 46°36");
         assertThat(page.locator(".say").nth(1)).containsText("Last seen …");
         page.context().clearCookies();
         page.reload();

@@ -118,12 +118,14 @@ public class Sending {
         if (open.isEmpty()) {
             return List.of();
         }
-        return List.of((open.size() == 1 ? "1 question" : open.size() + " questions") + " of the application "
-                + (open.size() == 1 ? "is" : "are") + " open: "
-                + open.stream()
-                        .map(x -> x.question().number())
-                        .filter(n -> !n.isEmpty())
-                        .collect(Collectors.joining(", ")));
+        String numbers = open.stream()
+                .map(x -> x.question().number())
+                .filter(n -> !n.isEmpty())
+                .collect(Collectors.joining(", "));
+        return List.of((open.size() == 1
+                        ? "1 question of the application is open"
+                        : open.size() + " questions of the application are open")
+                + (numbers.isEmpty() ? "" : ", number " + numbers));
     }
 
     /**
