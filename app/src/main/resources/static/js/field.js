@@ -136,7 +136,8 @@
         .catch(function () {
           clearTimeout(bell);
           says.textContent =
-            "Reckoning with your figures needs a connection, and there is none. What you typed stays. Below stands where it can be in each direction at the usual speed.";
+            "Reckoning with your figures needs a connection, and there is none. What you typed stays. " +
+            "Below stands where it can be in each direction at the usual speed.";
           document.getElementById("directions").open = true;
         });
     });

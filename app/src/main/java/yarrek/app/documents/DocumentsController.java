@@ -32,6 +32,9 @@ import yarrek.core.rulebook.PaperKind;
 /** Documents to show on the spot and on paper, the check page, the binder, labels. */
 @Controller
 class DocumentsController {
+    /** Has the page come from the network before the copy that a phone keeps of it: it says what was just done. */
+    private static final String NOT_AS_KEPT = "?now";
+
     /** A label sheet: labels of one size on A4. */
     public record LabelSize(String code, double widthMm, double heightMm, int columns, int rows) {
         public String words() {
@@ -102,7 +105,7 @@ class DocumentsController {
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", e.getMessage());
         }
-        return "redirect:/field/documents/" + job + "/" + person;
+        return "redirect:/field/documents/" + job + "/" + person + NOT_AS_KEPT;
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -126,7 +129,7 @@ class DocumentsController {
     @PostMapping("/field/documents/{job}/{person}/revoke")
     String revoke(@PathVariable("job") UUID job, @PathVariable("person") UUID person) {
         documents.revokeCheck(job, person);
-        return "redirect:/field/documents/" + job + "/" + person;
+        return "redirect:/field/documents/" + job + "/" + person + NOT_AS_KEPT;
     }
 
     /** For an official without a login: what is on file now, and nothing else of the operator's. */
