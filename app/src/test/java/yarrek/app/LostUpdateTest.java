@@ -3,6 +3,11 @@ package yarrek.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.net.http.HttpResponse;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -15,6 +20,29 @@ class LostUpdateTest extends OnJobs {
         Visitor v = new Visitor(this::address);
         v.signIn("manager", "manager-demo");
         return v;
+    }
+
+    /** A site of this test's own: the things on one are drawn by the page's script, which nobody runs here. */
+    @BeforeEach
+    void site() {
+        Map<String, String> others = Map.of("id", "uuid()", "name", "'Saved twice'", "features", "'[]'");
+        List<String> columns = jdbc.sql("select column_name from information_schema.columns"
+                        + " where table_schema = database() and table_name = 'site' order by ordinal_position")
+                .query(String.class)
+                .list();
+        jdbc.sql("insert into site (" + String.join(", ", columns) + ") select "
+                        + columns.stream().map(c -> others.getOrDefault(c, c)).collect(Collectors.joining(", "))
+                        + " from site limit 1")
+                .update();
+        changedByAnotherNode(jdbc, "sites");
+    }
+
+    @AfterEach
+    void siteGone() {
+        jdbc.sql("delete from site_aud where id in (select id from site where name = 'Saved twice')")
+                .update();
+        jdbc.sql("delete from site where name = 'Saved twice'").update();
+        changedByAnotherNode(jdbc, "sites");
     }
 
     /** The address with an id of the sample world, or of a job of the test's own, in its place. */
@@ -34,7 +62,7 @@ class LostUpdateTest extends OnJobs {
             /fleet/accessories/{}       | tolerance   | 0.4 g     | select id from accessory order by name
             /packs/{}                   | boughtOn    | 3 May 2025| select id from pack order by label
             /packs/models/{}            | tolerance   | 0.4 g     | select id from pack_model order by name
-            /airspace/sites/{}/edit     | landowner   | Hob Leat  | select id from site order by name
+            /airspace/sites/{}/edit     | landowner   | Hob Leat  | select id from site where name = 'Saved twice'
             /airspace/directory/{}      | hours       | 1 to 2    | select id from directory_entry order by name
             /papers/{}                  | issuer      | Somebody  | select id from paper order by number
             /papers/kinds/edit/{}       | needs       | a form    | select code from paper_kind order by code
