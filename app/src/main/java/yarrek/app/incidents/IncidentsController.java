@@ -131,10 +131,14 @@ class IncidentsController {
     }
 
     private Form filled(Incidents.View v, int interval) {
-        ZoneId zone = office.operator().zone();
         String action = "/incidents/new?flight=" + v.flightId() + "&rule=" + v.ruleId() + "&interval=" + interval;
-        return form("Open an incident from a breach", action, "/flights/" + v.flightId())
-                .set("kind", v.kind())
+        return fill(form("Open an incident from a breach", action, "/flights/" + v.flightId()), v)
+                .set("state", "OPEN");
+    }
+
+    private Form fill(Form form, Incidents.View v) {
+        ZoneId zone = office.operator().zone();
+        return form.set("kind", v.kind())
                 .set("statement", v.statement())
                 .set("day", v.happenedAt().atZone(zone).toLocalDate())
                 .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
@@ -146,7 +150,7 @@ class IncidentsController {
                 .set("job", v.about().jobId())
                 .set("aircraft", v.about().aircraftId())
                 .set("pilot", v.about().pilotId())
-                .set("state", "OPEN");
+                .set("state", v.state());
     }
 
     @OpenTo(OpenTo.Whom.CREW)
@@ -175,21 +179,7 @@ class IncidentsController {
 
     private Form form(UUID id) {
         Incidents.View v = incidents.incident(id, Viewer.current());
-        ZoneId zone = office.operator().zone();
-        return form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id)
-                .set("kind", v.kind())
-                .set("statement", v.statement())
-                .set("day", v.happenedAt().atZone(zone).toLocalDate())
-                .set("time", v.happenedAt().atZone(zone).toLocalTime().withNano(0))
-                .set(
-                        "place",
-                        v.lat() == null ? "" : String.format(java.util.Locale.ROOT, "%.6f, %.6f", v.lat(), v.lon()))
-                .set("harm", v.harm())
-                .set("jurisdiction", v.about().jurisdiction())
-                .set("job", v.about().jobId())
-                .set("aircraft", v.about().aircraftId())
-                .set("pilot", v.about().pilotId())
-                .set("state", v.state())
+        return fill(form("Incident", "/incidents/" + id + "/edit", "/incidents/" + id), v)
                 .version(v.version());
     }
 

@@ -6,8 +6,9 @@ import java.net.SocketTimeoutException;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Duration;
+import java.util.Objects;
+import java.util.Properties;
 import java.util.concurrent.ScheduledFuture;
 import javax.sql.DataSource;
 import org.slf4j.Logger;
@@ -28,8 +29,7 @@ class DatabaseWatch {
     private static final int MISSED = 2;
 
     private final String url;
-    private final String user;
-    private final String password;
+    private final Properties how = new Properties();
     private final ThreadPoolTaskScheduler thread = new ThreadPoolTaskScheduler();
     private final ScheduledFuture<?> asking;
     private Connection connection;
@@ -39,8 +39,10 @@ class DatabaseWatch {
     DatabaseWatch(DataSource database) throws SQLException {
         HikariDataSource pool = database.unwrap(HikariDataSource.class);
         url = pool.getJdbcUrl();
-        user = pool.getUsername();
-        password = pool.getPassword();
+        how.setProperty("user", pool.getUsername());
+        how.setProperty("password", Objects.requireNonNullElse(pool.getPassword(), ""));
+        how.setProperty("connectTimeout", String.valueOf(PATIENCE_MS));
+        how.setProperty("socketTimeout", String.valueOf(PATIENCE_MS));
         thread.setThreadNamePrefix("database-watch-");
         thread.setDaemon(true);
         thread.initialize();
@@ -55,11 +57,10 @@ class DatabaseWatch {
     private void ask() {
         try {
             if (connection == null) {
-                connection = DriverManager.getConnection(
-                        url + "&connectTimeout=" + PATIENCE_MS + "&socketTimeout=" + PATIENCE_MS, user, password);
+                connection = DriverManager.getConnection(url, how);
             }
-            try (Statement s = connection.createStatement()) {
-                s.execute("select 1");
+            if (!connection.isValid(PATIENCE_MS / 1000)) {
+                throw new SQLException("no answer");
             }
             missed = 0;
             away = false;
