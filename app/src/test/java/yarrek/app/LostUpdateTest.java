@@ -95,34 +95,20 @@ class LostUpdateTest extends OnJobs {
         }
     }
 
-    @Test
-    void aRequestOfAnApproval() throws Exception {
+    @ParameterizedTest
+    @CsvSource({"request, granter, The tower, The manor", "grant, reference, A 1, B 2"})
+    void whatIsAskedForAndWhatIsGranted(String page, String field, String first, String second) throws Exception {
         Jobs.JobView job = job(1, 40);
         String step =
                 chains.view(job, Chains.WhatIf.NOTHING).lines().get(0).request().id();
-        String path = "/approvals/" + begun(job, step) + "/request";
+        String path = "/approvals/" + begun(job, step) + "/" + page;
         Visitor v = manager();
         Typed open = v.form(path);
-        assertThat(v.post(path, open.with("granter", "The tower")).statusCode()).isEqualTo(302);
-        assertThat(v.post(path, open.with("granter", "The manor")).body())
+        assertThat(v.post(path, open.with(field, first)).statusCode()).isEqualTo(302);
+        assertThat(v.post(path, open.with(field, second)).body())
                 .contains("Somebody else saved this record while you had it open")
-                .contains("The tower")
-                .contains("The manor");
-    }
-
-    @Test
-    void aGrant() throws Exception {
-        Jobs.JobView job = job(1, 40);
-        String step =
-                chains.view(job, Chains.WhatIf.NOTHING).lines().get(0).request().id();
-        String path = "/approvals/" + begun(job, step) + "/grant";
-        Visitor v = manager();
-        Typed open = v.form(path);
-        assertThat(v.post(path, open.with("reference", "A 1")).statusCode()).isEqualTo(302);
-        assertThat(v.post(path, open.with("reference", "B 2")).body())
-                .contains("Somebody else saved this record while you had it open")
-                .contains("A 1")
-                .contains("B 2");
+                .contains(first)
+                .contains(second);
     }
 
     /** A zone of the house is known by its name: another of that name is not laid over it unseen. */
@@ -133,6 +119,8 @@ class LostUpdateTest extends OnJobs {
                 .with("name", "Glass works")
                 .with("kind", "OTHER")
                 .with("restriction", "PROHIBITED")
+                .with("fromDay", "28 Mar 2027")
+                .with("toDay", "31 Oct 2027")
                 .with("area", "circle 46.61, -17.89 radius 200 m");
         assertThat(v.post("/airspace/own", open).statusCode()).isEqualTo(302);
         assertThat(v.post("/airspace/own", open.with("message", "Ask the porter"))

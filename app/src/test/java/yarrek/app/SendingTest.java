@@ -3,6 +3,8 @@ package yarrek.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -98,6 +100,65 @@ class SendingTest extends OnJobs {
                         .lastTo(approvals.approval(request).granter(), "To: ")
                         .orElseThrow())
                 .startsWith("To: desk@tarrow.invalid");
+    }
+
+    private long mails() {
+        return jdbc.sql("select count(*) from standin_mail").query(Long.class).single();
+    }
+
+    /** What goes out says what is asked for now, not what an earlier version said. */
+    @Test
+    void whatIsSentIsTheRequestAsItStands() throws Exception {
+        String path = "/approvals/" + request;
+        manager.post(path + "/application/versions", Map.of("sheet", "a4"));
+        Typed form = manager.form(path + "/request");
+        assertThat(manager.post(path + "/request", form.with("ceiling", "31 m")).statusCode())
+                .isEqualTo(302);
+        manager.post(
+                path + "/mail",
+                Map.of("to", "desk@tarrow.invalid", "subject", "As it stands", "text", "t", "why", "they take it"));
+        byte[] raw = jdbc.sql("select raw from standin_mail where subject = 'As it stands'")
+                .query((r, n) -> r.getBytes(1))
+                .single();
+        byte[] pdf = ReceivedMail.read(raw).attachments().get(0).content();
+        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
+            assertThat(new org.apache.pdfbox.text.PDFTextStripper().getText(document))
+                    .contains("31 m");
+        }
+    }
+
+    /** Nothing leaves that could not be noted: one of the same letter went already. */
+    @Test
+    void oneOfTheLetterThatWentAlreadyKeepsTheWholeFromLeaving() throws Exception {
+        UUID gone = approvals.besides(request, LocalDate.EPOCH).stream()
+                .filter(x -> x.state() == ApprovalState.PREPARING)
+                .map(Approvals.ApprovalView::id)
+                .findFirst()
+                .orElseThrow();
+        approvals.move(gone, ApprovalState.SENT, Instant.now(), "", BY);
+        long before = mails();
+        manager.post(
+                "/approvals/" + request + "/mail",
+                Map.of("to", "a@b.invalid", "subject", "s", "text", "t", "why", "w", "also", gone.toString()));
+        assertThat(manager.get("/approvals/" + request).body()).contains("is sent already; nothing was sent");
+        assertThat(mails()).isEqualTo(before);
+        assertThat(state()).isEqualTo(ApprovalState.PREPARING);
+    }
+
+    /** A message is kept as what it is said to be, with the words written beside it. */
+    @Test
+    void wordsBesideAMessageAreKept() throws Exception {
+        String mail = "From: us@example.invalid\r\nSubject: went\r\n\r\nour words\r\n";
+        manager.upload(
+                "/approvals/" + request + "/letters",
+                "file",
+                "out.eml",
+                mail.getBytes(StandardCharsets.UTF_8),
+                Map.of("kind", "LETTER_OUT", "text", "as agreed by telephone"));
+        assertThat(letters())
+                .anyMatch(l -> l.kind() == Approvals.LetterKind.LETTER_OUT
+                        && l.text().contains("our words")
+                        && l.text().contains("as agreed by telephone"));
     }
 
     @Test

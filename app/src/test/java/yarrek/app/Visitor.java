@@ -65,7 +65,17 @@ final class Visitor {
     }
 
     HttpResponse<String> upload(String path, String field, String fileName, byte[] content) throws Exception {
+        return upload(path, field, fileName, content, Map.of());
+    }
+
+    HttpResponse<String> upload(String path, String field, String fileName, byte[] content, Map<String, String> besides)
+            throws Exception {
         ByteArrayOutputStream body = new ByteArrayOutputStream();
+        for (Map.Entry<String, String> e : besides.entrySet()) {
+            body.write(("--b\r\nContent-Disposition: form-data; name=\"" + e.getKey() + "\"\r\n\r\n" + e.getValue()
+                            + "\r\n")
+                    .getBytes(StandardCharsets.UTF_8));
+        }
         body.write(("--b\r\nContent-Disposition: form-data; name=\"_csrf\"\r\n\r\n" + token() + "\r\n"
                         + "--b\r\nContent-Disposition: form-data; name=\"" + field + "\"; filename=\"" + fileName
                         + "\"\r\n\r\n")

@@ -373,13 +373,15 @@ class AirspaceController {
     String own(@RequestParam(value = "id", required = false) String id, Model model) {
         return Optional.ofNullable(id)
                 .flatMap(airspace::zone)
-                .map(AirspaceController::filledOwn)
+                .map(this::filledOwn)
                 .orElseGet(AirspaceController::ownForm)
                 .page(model, "airspace/own");
     }
 
     /** A zone has no row of its own that counts its versions: what it says stands for that. */
-    private static Form filledOwn(Zone z) {
+    private Form filledOwn(Zone z) {
+        ZoneId zone = office.operator().zone();
+        Optional<Timetable.Period> when = z.times().periods().stream().findFirst();
         Form form = ownForm()
                 .set("name", z.name())
                 .set("kind", z.kind().name())
@@ -392,12 +394,19 @@ class AirspaceController {
                         z.bindsFromG().isPresent()
                                 ? Finite.format(z.bindsFromG().getAsDouble()) + " g"
                                 : "")
+                .set("fromDay", day(when.flatMap(Timetable.Period::from), zone))
+                // held through the last day, which ends where the next begins
+                .set("toDay", day(when.flatMap(Timetable.Period::to).map(t -> t.minusNanos(1)), zone))
                 .set("message", z.message())
                 .set("authority", z.authority())
                 .set("contact", z.contact());
         CRC32 sum = new CRC32();
         form.fields().forEach(f -> sum.update((form.raw(f.name()) + "\n").getBytes(StandardCharsets.UTF_8)));
         return form.version(sum.getValue());
+    }
+
+    private static String day(Optional<Instant> at, ZoneId zone) {
+        return at.map(t -> t.atZone(zone).toLocalDate().toString()).orElse("");
     }
 
     private static String height(HeightLimit h) {
@@ -456,7 +465,7 @@ class AirspaceController {
         ZoneId zone = office.operator().zone();
         return form.store(
                         () -> {
-                            Optional<Form> stored = airspace.zone("OWN-" + name).map(AirspaceController::filledOwn);
+                            Optional<Form> stored = airspace.zone("OWN-" + name).map(this::filledOwn);
                             if (stored.isPresent() && form.getVersion() == -1) {
                                 throw new IllegalArgumentException(
                                         "there is a zone of this name; open it on the map to change it, or type another name");

@@ -665,21 +665,30 @@ public class Approvals {
     }
 
     /**
-     * Keeps a message that came in, as its letter with the message itself, and each of its files apart.
+     * Keeps a message as its letter with the message itself, and each of its files apart.
      *
      * @throws IllegalArgumentException when it is too large; nothing is stored then
      */
     @Transactional
     public void keepMessage(
             Collection<UUID> ids,
+            LetterKind kind,
             Instant at,
             String text,
             String fileName,
             byte[] message,
             List<Map.Entry<String, byte[]>> files,
             String by) {
-        keep(ids, LetterKind.LETTER_IN, at, text, fileName, message, by);
-        files.forEach(f -> keep(ids, LetterKind.LETTER_IN, at, "", f.getKey(), f.getValue(), by));
+        keep(ids, kind, at, text, fileName, message, by);
+        files.forEach(f -> keep(ids, kind, at, "", f.getKey(), f.getValue(), by));
+    }
+
+    /** Notes that a letter went out for some requests: it is kept, and they are sent; all of it or nothing. */
+    @Transactional
+    public void wentOut(
+            Collection<UUID> ids, Instant at, String text, String fileName, byte[] file, String why, String by) {
+        keep(ids, LetterKind.LETTER_OUT, at, text, fileName, file, by);
+        move(ids, ApprovalState.SENT, at, why, by);
     }
 
     /** Keeps what a desk said. */

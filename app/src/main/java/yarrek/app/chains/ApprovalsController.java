@@ -374,7 +374,8 @@ class ApprovalsController {
                     .orElse(Approvals.LetterKind.NOTE);
             byte[] message = message(text, file);
             if (message.length > 0) {
-                flash.addFlashAttribute("told", file(withBesides(a, also), message));
+                String beside = file != null && !file.isEmpty() ? text.strip() : "";
+                flash.addFlashAttribute("told", file(withBesides(a, also), k, beside, message));
                 return "redirect:/approvals/" + id + "#letters";
             }
             approvals.keep(
@@ -398,12 +399,13 @@ class ApprovalsController {
         return ReceivedMail.isOne(content) ? content : new byte[0];
     }
 
-    private String file(List<UUID> ids, byte[] message) {
+    private String file(List<UUID> ids, Approvals.LetterKind kind, String beside, byte[] message) {
         ReceivedMail m = ReceivedMail.read(message);
         approvals.keepMessage(
                 ids,
+                kind,
                 m.at().filter(t -> t.isBefore(clock.instant())).orElseGet(clock::instant),
-                m.kept(),
+                m.kept() + (beside.isEmpty() ? "" : "\n\nNoted with it: " + beside),
                 "message.eml",
                 message,
                 m.attachments().stream()
@@ -433,7 +435,7 @@ class ApprovalsController {
                 throw new IllegalArgumentException(
                         "it answers no message that went out from here; open its request and keep it there. Nothing was kept");
             }
-            flash.addFlashAttribute("told", file(on, content));
+            flash.addFlashAttribute("told", file(on, Approvals.LetterKind.LETTER_IN, "", content));
             return "redirect:/approvals/" + on.get(0) + "#letters";
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", e.getMessage());
@@ -522,7 +524,7 @@ class ApprovalsController {
                         id,
                         Approvals.LetterKind.NOTE,
                         clock.instant(),
-                        "sent although " + open.get(0) + ": " + why.strip(),
+                        "the desk was asked although " + open.get(0) + ": " + why.strip(),
                         "",
                         null,
                         Viewer.current().name());

@@ -12,15 +12,19 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.Set;
 import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.springframework.web.util.HtmlUtils;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
 
 /**
  * A message as mail programs save it (RFC 5322, usually {@code .eml}).
@@ -40,8 +44,14 @@ public record ReceivedMail(
 
     private static final int MOST_PARTS = 50;
     private static final int DEEPEST = 8;
-    private static final Pattern HEAD = Pattern.compile(
-            "\\A(?:[!-9;-~]{1,60}:[^\\r\\n]*\\r?\\n(?:[ \\t][^\\r\\n]*\\r?\\n)*+)+", Pattern.CASE_INSENSITIVE);
+    /** Headers of which a message has one at least, beside its sender. */
+    private static final Set<String> BESIDE = Set.of("date", "message-id", "subject", "to");
+
+    /** What is longer is advertising, or an attack; the message itself is kept whole. */
+    private static final int LONGEST_HTML = 200_000;
+
+    private static final int LONGEST_HEAD = 65_536;
+    private static final Pattern NAME = Pattern.compile("([!-9;-~]{1,60}):");
     private static final Pattern ID =
             Pattern.compile("<([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})\\.\\d+@yarrek>");
 
@@ -49,14 +59,24 @@ public record ReceivedMail(
         return "<" + approval + "." + version + "@yarrek>";
     }
 
-    /** Whether it begins as a message does: with a block of headers, a sender among them. */
+    /** Whether it begins as a message does: with headers, a sender among them, up to an empty line. */
     public static boolean isOne(byte[] content) {
-        String head = new String(content, 0, Math.min(content.length, 32_768), StandardCharsets.ISO_8859_1);
-        Matcher m = HEAD.matcher(head);
-        return m.find()
-                && Pattern.compile("^From:", Pattern.CASE_INSENSITIVE | Pattern.MULTILINE)
-                        .matcher(m.group())
-                        .find();
+        String head = new String(content, 0, Math.min(content.length, LONGEST_HEAD), StandardCharsets.ISO_8859_1);
+        Set<String> names = new HashSet<>();
+        for (String line : head.split("\\r?\\n", -1)) {
+            if (line.isEmpty()) {
+                return names.contains("from") && BESIDE.stream().anyMatch(names::contains);
+            }
+            if (line.startsWith(" ") || line.startsWith("\t")) {
+                continue;
+            }
+            Matcher m = NAME.matcher(line);
+            if (!m.lookingAt()) {
+                return false;
+            }
+            names.add(m.group(1).toLowerCase(Locale.ROOT));
+        }
+        return false;
     }
 
     /** @throws IllegalArgumentException when it cannot be read; says why */
@@ -140,14 +160,14 @@ public record ReceivedMail(
             if (!plain.toString().isBlank()) {
                 return plain.toString().strip();
             }
-            String words = html.toString()
-                    .replaceAll("(?is)<(script|style)\\b.*?</\\1>", "")
-                    .replaceAll("(?i)<(br|/p|/div|/tr)\\b[^>]*>", "\n")
-                    .replaceAll("<[^>]*>", "");
-            return HtmlUtils.htmlUnescape(words)
-                    .replaceAll("[ \\t]+", " ")
-                    .replaceAll("\\n\\s*\\n+", "\n\n")
-                    .strip();
+            Document words = Jsoup.parse(html.substring(0, Math.min(html.length(), LONGEST_HTML)));
+            words.select("script, style").remove();
+            words.select("br, p, div, tr").before("\n");
+            return words.wholeText()
+                    .lines()
+                    .map(String::strip)
+                    .filter(l -> !l.isEmpty())
+                    .collect(Collectors.joining("\n"));
         }
     }
 

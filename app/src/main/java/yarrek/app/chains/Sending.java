@@ -6,13 +6,14 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.MailException;
@@ -23,6 +24,7 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
+import yarrek.app.page.Show;
 import yarrek.app.print.Pdf;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.approval.ApprovalState;
@@ -32,6 +34,8 @@ import yarrek.core.approval.Terms;
 /** How a request leaves: what speaks against it, by mail, or by hand; all ways pass the same gates. */
 @Component
 public class Sending {
+    private static final Logger LOG = LoggerFactory.getLogger(Sending.class);
+
     /** A message as it leaves. */
     public record Letter(String to, String subject, String text) implements java.io.Serializable {
         /** The beginning under which one that went out is kept. */
@@ -48,6 +52,7 @@ public class Sending {
     private final Applications applications;
     private final Jobs jobs;
     private final Office office;
+    private final Show show;
     private final JavaMailSender mail;
     private final Clock clock;
     private final String from;
@@ -59,6 +64,7 @@ public class Sending {
             Applications applications,
             Jobs jobs,
             Office office,
+            Show show,
             JavaMailSender mail,
             Clock clock,
             @Value("${yarrek.mail.from}") String from) {
@@ -68,6 +74,7 @@ public class Sending {
         this.applications = applications;
         this.jobs = jobs;
         this.office = office;
+        this.show = show;
         this.mail = mail;
         this.clock = clock;
         this.from = from;
@@ -165,8 +172,7 @@ public class Sending {
         Jobs.JobView job = jobs.jobUnchecked(a.jobId());
         return new Letter(
                 lastAddress(a.granter()).orElse(""),
-                a.title() + ", " + job.site().name() + ", " + a.firstDay()
-                        + (a.lastDay().equals(a.firstDay()) ? "" : " to " + a.lastDay()),
+                a.title() + ", " + job.site().name() + ", " + show.days(a.firstDay(), a.lastDay()),
                 "To " + a.granter() + ",\n\nplease find attached our application for the above.\n"
                         + (a.request().quotes().isEmpty()
                                 ? ""
@@ -179,7 +185,7 @@ public class Sending {
     }
 
     /**
-     * Sends the newest version of the application to the granter, made anew when there is none, and notes that it went.
+     * Sends the application to the granter as the request stands, in a version made for it, and notes that it went.
      *
      * @param also other requests that the same letter asks for
      * @return what came of it, in words
@@ -187,36 +193,45 @@ public class Sending {
      *     nothing is noted then
      */
     public String byMail(UUID approvalId, Collection<UUID> also, Letter letter, String why, String by) {
-        Approvals.ApprovalView a = approvals.approval(approvalId);
-        if (a.state() != ApprovalState.PREPARING && a.state() != ApprovalState.ASKED_BACK) {
-            throw new IllegalArgumentException("it is " + a.state().words() + " already; nothing was sent");
-        }
         List<UUID> all = new ArrayList<>(List.of(approvalId));
         all.addAll(also);
+        // what could not be noted afterwards must not leave
+        for (UUID id : all) {
+            Approvals.ApprovalView a = approvals.approval(id);
+            if (!a.state().may(ApprovalState.SENT)) {
+                throw new IllegalArgumentException(
+                        "“" + a.title() + "” is " + a.state().words() + " already; nothing was sent");
+            }
+        }
         String although = pass(all, why);
-        String to = address(letter.to());
-        if (letter.subject().isBlank() || letter.text().isBlank()) {
+        Letter clean = new Letter(
+                address(letter.to()),
+                letter.subject().replaceAll("\\p{Cntrl}+", " ").strip(),
+                letter.text().strip());
+        if (clean.subject().isEmpty() || clean.text().isEmpty()) {
             throw new IllegalArgumentException("a message has a subject and a text");
         }
-        UUID version = applications.versions(approvalId).stream()
-                .findFirst()
-                .map(Applications.Version::id)
-                .orElseGet(() -> applications.make(approvalId, Pdf.Sheet.of("a4"), by));
-        Applications.Made made = applications.made(version, true);
-        send(a, new Letter(to, letter.subject().strip(), letter.text().strip()), made, by);
-        Instant now = clock.instant();
-        for (UUID id : all) {
-            approvals.keep(
-                    id,
-                    Approvals.LetterKind.LETTER_OUT,
-                    now,
-                    new Letter(to, letter.subject().strip(), letter.text().strip()).kept(),
+        Applications.Made made = applications.made(applications.make(approvalId, Pdf.Sheet.of("a4"), by), true);
+        if (made.content().length > Approvals.MOST_FILE_BYTES) {
+            throw new IllegalArgumentException(
+                    "the application has more than 20 MB with its annexes, which hardly any mailbox takes");
+        }
+        send(approvalId, clean, made, by);
+        try {
+            approvals.wentOut(
+                    all,
+                    clock.instant(),
+                    clean.kept(),
                     "application-" + made.number() + ".pdf",
                     made.content(),
+                    although.isEmpty() ? why : why + " (" + although + ")",
                     by);
+        } catch (RuntimeException e) {
+            LOG.error("the message for {} left and could not be noted", approvalId, e);
+            return "It left for " + clean.to()
+                    + ", but noting it failed. Do not send it again; say under State that it is sent.";
         }
-        approvals.move(all, ApprovalState.SENT, now, although.isEmpty() ? why : why + " (" + although + ")", by);
-        return "Sent to " + to + ". Replies are filed here when the message is brought in as a file.";
+        return "Sent to " + clean.to() + ". Replies are filed here when the message is brought in as a file.";
     }
 
     private static String address(String typed) {
@@ -229,7 +244,7 @@ public class Sending {
         }
     }
 
-    private void send(Approvals.ApprovalView a, Letter letter, Applications.Made made, String by) {
+    private void send(UUID approvalId, Letter letter, Applications.Made made, String by) {
         try {
             MimeMessage m = mail.createMimeMessage();
             MimeMessageHelper h = new MimeMessageHelper(m, true, StandardCharsets.UTF_8.name());
@@ -239,8 +254,8 @@ public class Sending {
             h.setText(letter.text());
             h.addAttachment(
                     "application-" + made.number() + ".pdf", new ByteArrayResource(made.content()), "application/pdf");
-            // replies name it, and so find their request; the same version sent twice is one message to mail programs
-            m.setHeader("Message-ID", ReceivedMail.idOf(a.id(), made.number()));
+            // replies name it, and so find their request
+            m.setHeader("Message-ID", ReceivedMail.idOf(approvalId, made.number()));
             mail.send(m);
         } catch (MailException | MessagingException | java.io.UnsupportedEncodingException e) {
             throw new IllegalArgumentException(

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -81,7 +82,7 @@ class ReceivedMailTest {
 
                 <html><style>p {color: red}</style><script>alert(1)</script><p>Not&nbsp;granted:</p><br>no&lt;thing</html>
                 """));
-        assertThat(m.text()).isEqualTo("Not\u00a0granted:\n\nno<thing");
+        assertThat(m.text()).isEqualTo("Not\u00a0granted:\nno<thing");
         assertThat(m.at()).isEmpty();
         assertThat(m.attachments()).isEmpty();
     }
@@ -98,6 +99,8 @@ class ReceivedMailTest {
             strings = {
                 "",
                 "Granted, see below.\nFrom: me",
+                "From: Tarrow tower\nplease call back",
+                "From: Tarrow tower\n\nplease call back",
                 "%PDF-1.4\nFrom: x",
                 "Subject: no sender\n\ntext",
                 "\n\nFrom: x\n"
@@ -116,6 +119,18 @@ class ReceivedMailTest {
         assertThatThrownBy(() -> ReceivedMail.read(message))
                 .hasMessageContaining("more than 50 parts")
                 .hasMessageContaining("keep its text and its files apart");
+    }
+
+    /** Marks that are opened and never closed, and more headers than anybody sends, take a moment and no more. */
+    @Test
+    @Timeout(20)
+    void hostileMarksAndHeadersAreReadInAMoment() {
+        ReceivedMail m =
+                ReceivedMail.read(bytes("From: a@example.invalid\nSubject: x\nContent-Type: text/html\n\nGranted."
+                        + "<script".repeat(300_000)));
+        assertThat(m.text()).startsWith("Granted.");
+        assertThat(ReceivedMail.isOne(bytes("From: a@example.invalid\nSubject: x\n" + "a:\n".repeat(9_000) + "\nx")))
+                .isTrue();
     }
 
     /** Headers that never end are looked at in a moment. */
