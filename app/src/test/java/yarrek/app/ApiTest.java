@@ -440,6 +440,7 @@ class ApiTest extends RunningApp {
                 "sites",
                 "site-things",
                 "directory",
+                "granters",
                 "jobs"
             })
     void aRegisterHandedOutComesInAgainAsItIs(String register) throws Exception {

@@ -67,6 +67,7 @@ class LostUpdateTest extends OnJobs {
             /papers/{}                  | issuer      | Somebody  | select id from paper order by number
             /papers/kinds/edit/{}       | needs       | a form    | select code from paper_kind order by code
             /approvals/kinds/{}         | granter     | Somebody  | select 'zoneEU'
+            /approvals/granters/{}      | hours       | mon 10:00-11:00 | select id from granter order by name
             /approvals/settings         | rehearsalDays | 3       |
             /approvals/plans            | lostLink    | It lands. |
             /office/users/{}            | name        | Reader R  | select id from app_user where role = 'READER'

@@ -3,6 +3,7 @@ package yarrek.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -10,25 +11,29 @@ import java.util.Map;
 import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Granters;
 import yarrek.app.chains.Chains;
 import yarrek.app.chains.ReceivedMail;
 import yarrek.app.chains.Sending;
+import yarrek.app.jobs.Jobs;
 import yarrek.core.approval.ApprovalState;
 
 /** However a request leaves, it passes the same gates; replies find it again. */
 class SendingTest extends OnJobs {
-    @org.springframework.beans.factory.annotation.Autowired
+    @Autowired
     Sending sending;
 
     private Visitor manager;
     private UUID request;
+    private Jobs.JobView job;
 
     @BeforeEach
     void begun() throws Exception {
         manager = new Visitor(this::address);
         manager.signIn("manager", "manager-demo");
-        var job = job(1, 40);
+        job = job(1, 40);
         request = begun(
                 job,
                 chains.view(job, Chains.WhatIf.NOTHING).lines().stream()
@@ -100,6 +105,101 @@ class SendingTest extends OnJobs {
                         .lastTo(approvals.approval(request).granter(), "To: ")
                         .orElseThrow())
                 .startsWith("To: desk@tarrow.invalid");
+    }
+
+    @Autowired
+    Granters granters;
+
+    /** Office hours and closing days move what has to be sent by when, and the address is the one on file. */
+    @Test
+    void whatIsOnFileOfTheGranterCounts() throws Exception {
+        var a = approvals.approval(request);
+        Map<String, String> typed = new java.util.HashMap<>(Map.of(
+                "name",
+                a.granter(),
+                "email",
+                "office@granter.example",
+                "hours",
+                "wed 09:00-11:00",
+                "closed",
+                "every day"));
+        var wrong = manager.post("/approvals/granters/new", typed);
+        assertThat(wrong.body()).contains("line 1").contains("is no holiday");
+        typed.put("closed", "12-24 stocktaking");
+        assertThat(manager.post("/approvals/granters/new", typed).statusCode()).isEqualTo(302);
+        UUID id = granters.of(a.granter()).orElseThrow().id();
+        try {
+            assertThat(manager.get("/approvals/" + request).body())
+                    .contains("wed 09:00-11:00")
+                    .contains("value=\"office@granter.example\"");
+            Chains.Line line = chains.view(job, Chains.WhatIf.NOTHING).lines().stream()
+                    .filter(l -> l.onFile() != null && l.onFile().id().equals(request))
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(line.planned().latestSend().getDayOfWeek()).isEqualTo(DayOfWeek.WEDNESDAY);
+            typed.put("name", a.granter().toUpperCase(java.util.Locale.ROOT));
+            assertThat(manager.post("/approvals/granters/new", typed).body()).contains("is on file already");
+        } finally {
+            manager.post("/approvals/granters/" + id + "/remove", Map.of());
+        }
+        assertThat(granters.all()).noneMatch(g -> g.id().equals(id));
+    }
+
+    /** One button sends what nothing speaks against, and names the rest with what does. */
+    @Test
+    void allRequestsOfAJobGoToTheirDesksAtOnce() throws Exception {
+        List<Chains.Line> desks = chains.view(job, Chains.WhatIf.NOTHING).lines().stream()
+                .filter(l -> !l.request().needed().kind().desk().isEmpty())
+                .toList();
+        assertThat(desks).hasSizeGreaterThan(0);
+        desks.forEach(l -> begun(job, l.request().id()));
+        String chain = "/jobs/" + job.id() + "/chain";
+        assertThat(manager.get(chain).body()).contains("to the desk").contains("why, if questions stay open");
+        assertThat(manager.post("/jobs/" + job.id() + "/approvals/send", Map.of())
+                        .statusCode())
+                .isEqualTo(302);
+        String told = org.jsoup.Jsoup.parse(manager.get(chain).body()).text();
+        for (Approvals.ApprovalView a : approvals.of(job.id())) {
+            boolean toDesk = desks.stream()
+                    .anyMatch(l -> l.request().needed().kind().code().equals(a.kind()));
+            boolean clear =
+                    sending.against(a).isEmpty() && sending.openQuestions(a).isEmpty();
+            if (toDesk && a.state() == ApprovalState.PREPARING) {
+                assertThat(clear).as(a.title()).isFalse();
+                assertThat(told).contains("Not sent").contains(a.title());
+            }
+        }
+    }
+
+    @Test
+    void questionsLeftOpenTakeAReasonForAllOfThem() throws Exception {
+        Approvals.ApprovalView a = approvals.of(job.id()).stream()
+                .filter(x -> x.kind().equals("zoneEU"))
+                .findFirst()
+                .orElseGet(() -> approvals.approval(begun(
+                        job,
+                        chains.view(job, Chains.WhatIf.NOTHING).lines().stream()
+                                .filter(l -> l.request().needed().kind().code().equals("zoneEU"))
+                                .findFirst()
+                                .orElseThrow()
+                                .request()
+                                .id())));
+        assertThat(sending.openQuestions(a)).isNotEmpty();
+        manager.post("/jobs/" + job.id() + "/approvals/send", Map.of("why", "they know the site"));
+        assertThat(approvals.approval(a.id()).state()).isNotEqualTo(ApprovalState.PREPARING);
+        assertThat(approvals.letters(a.id())).anyMatch(l -> l.text().contains("they know the site"));
+    }
+
+    @Test
+    void thePaperWorkOfAllJobsIsSharedOut() throws Exception {
+        Chains.Load load = chains.load();
+        assertThat(load.requests()).isGreaterThan(1);
+        assertThat(load.slots().values()).allSatisfy(s -> assertThat(s.ready()).isAfterOrEqualTo(s.begins()));
+        String page = manager.get("/approvals").body();
+        assertThat(page).contains("Paper work to do").contains("Not ready on their last day");
+        assertThat(manager.get("/approvals/holidays?in=GB&year=2027").body())
+                .contains("in lieu of Boxing Day")
+                .contains("Scotland");
     }
 
     private long mails() {

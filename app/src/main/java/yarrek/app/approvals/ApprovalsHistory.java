@@ -24,6 +24,17 @@ class ApprovalsHistory {
                 k -> kinds.restored());
     }
 
+    @Bean
+    Recorded<GranterEntity> granterRecorded(Granters granters) {
+        return Recorded.of(
+                "granter",
+                "granter",
+                GranterEntity.class,
+                g -> g.name,
+                g -> "/approvals/granters/" + g.id,
+                g -> granters.changed());
+    }
+
     /** Its steps are taken back by further steps, each of them said to the granter: the history only shows them. */
     @Bean
     Recorded<ApprovalEntity> approvalRecorded() {

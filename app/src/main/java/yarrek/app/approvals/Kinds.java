@@ -4,11 +4,13 @@ import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.context.ApplicationEventPublisher;
@@ -70,6 +72,7 @@ public class Kinds {
     /** Kinds or settings changed; the chains of open jobs are planned anew. */
     public record Changed() {}
 
+    private final Granters granters;
     private final Held<List<Row>> rows;
     private final Held<Settings> settings;
     private final EntityManager em;
@@ -78,7 +81,14 @@ public class Kinds {
     private final Clock clock;
     private final ApprovalKindReader.Book shipped = ApprovalKindReader.shipped();
 
-    Kinds(EntityManager em, ApplicationEventPublisher events, JsonMapper json, Clock clock, Stamps stamps) {
+    Kinds(
+            Granters granters,
+            EntityManager em,
+            ApplicationEventPublisher events,
+            JsonMapper json,
+            Clock clock,
+            Stamps stamps) {
+        this.granters = granters;
         this.em = em;
         this.rows = stamps.holding("approval kinds", this::read);
         this.settings = stamps.holding("approval settings", this::readSettings);
@@ -274,6 +284,37 @@ public class Kinds {
     public WorkDays workDays(String jurisdiction, LocalDate around) {
         String lines = holidays(jurisdiction) + "\n" + settings().holidays();
         return new WorkDays(Holidays.of(lines, around.getYear() - YEARS, around.getYear() + YEARS));
+    }
+
+    /**
+     * Working days of one granter of a place around a day; empty when nothing of its own is on file.
+     *
+     * @param granter as the request names it
+     */
+    @Transactional(readOnly = true)
+    public Optional<WorkDays> workDays(String granter, String jurisdiction, LocalDate around) {
+        return granters.of(granter).filter(Granters.Granter::hasDays).map(g -> {
+            WorkDays place = workDays(jurisdiction, around);
+            Set<LocalDate> closed = new HashSet<>(place.holidays());
+            closed.addAll(Holidays.of(g.closed(), around.getYear() - YEARS, around.getYear() + YEARS));
+            return new WorkDays(closed, g.off().orElse(place.off()));
+        });
+    }
+
+    /** Places for which a list of holidays ships. */
+    public List<String> placesWithHolidays() {
+        return shipped.holidays().keySet().stream().sorted().toList();
+    }
+
+    /** What the list that ships for a place says of itself, such as what it leaves out. */
+    public String holidayRemark(String jurisdiction) {
+        return Holidays.remark(holidays(jurisdiction));
+    }
+
+    /** Days of a year left out of working days in a place, the house's own among them. */
+    @Transactional(readOnly = true)
+    public SortedMap<LocalDate, String> namedHolidays(String jurisdiction, int year) {
+        return Holidays.days(holidays(jurisdiction) + "\n" + settings().holidays(), year, year);
     }
 
     /** Holidays that ship for a place, as written. */

@@ -377,7 +377,7 @@ class KindsController {
                 .area(
                         "holidays",
                         "One on a line",
-                        "12-25 Christmas; easter+1; 09-mon-1; 05-mon-last; 2027-04-30 bridge day");
+                        "12-25 Christmas; easter+1; 09-mon-1; 05-mon-last; 06-20+sat; 12-26 lieu; 2027-04-30 bridge day");
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)

@@ -24,6 +24,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Granters;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
@@ -44,6 +45,7 @@ class ApprovalsController {
 
     private final Approvals approvals;
     private final Kinds kinds;
+    private final Granters granters;
     private final Chains chains;
     private final Covers covers;
     private final DeskClient desks;
@@ -58,6 +60,7 @@ class ApprovalsController {
     ApprovalsController(
             Approvals approvals,
             Kinds kinds,
+            Granters granters,
             Chains chains,
             Covers covers,
             DeskClient desks,
@@ -71,6 +74,7 @@ class ApprovalsController {
         this.show = show;
         this.approvals = approvals;
         this.kinds = kinds;
+        this.granters = granters;
         this.chains = chains;
         this.covers = covers;
         this.desks = desks;
@@ -108,10 +112,11 @@ class ApprovalsController {
                 chains.waiting(
                         a,
                         kind.kind(),
-                        kinds.workDays(job.site().jurisdiction(), chains.today()),
+                        chains.calendar(a, job.site().jurisdiction()),
                         job.site().zone(),
                         approvals.histories()));
         model.addAttribute("next", next(a.state()));
+        model.addAttribute("granter", granters.of(a.granter()).orElse(null));
         model.addAttribute(
                 "terms",
                 TermsShown.of(
@@ -511,24 +516,10 @@ class ApprovalsController {
             @PathVariable("id") UUID id,
             @RequestParam(value = "why", defaultValue = "") String why,
             RedirectAttributes flash) {
-        Approvals.ApprovalView a = seen(id);
+        seen(id);
         try {
-            List<String> open = sending.openQuestions(a);
-            if (!open.isEmpty() && why.isBlank()) {
-                throw new IllegalArgumentException(
-                        open.get(0) + ". If it is to go all the same, say why; that is kept with it");
-            }
-            flash.addFlashAttribute("told", desks.send(id, Viewer.current().name()));
-            if (!open.isEmpty()) {
-                approvals.keep(
-                        id,
-                        Approvals.LetterKind.NOTE,
-                        clock.instant(),
-                        "the desk was asked although " + open.get(0) + ": " + why.strip(),
-                        "",
-                        null,
-                        Viewer.current().name());
-            }
+            flash.addFlashAttribute(
+                    "told", desks.sendAnswered(id, why, Viewer.current().name()));
         } catch (IllegalArgumentException e) {
             flash.addFlashAttribute("problem", "Not sent: " + e.getMessage() + ".");
         }

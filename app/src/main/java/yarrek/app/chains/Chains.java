@@ -51,6 +51,7 @@ import yarrek.core.approval.Step;
 import yarrek.core.approval.Terms;
 import yarrek.core.approval.Waiting;
 import yarrek.core.approval.WorkDays;
+import yarrek.core.approval.Workload;
 import yarrek.core.geo.ShapeText;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.judging.PlanInput;
@@ -114,6 +115,15 @@ public class Chains {
                     .count();
         }
 
+        /** Begun, not sent, and taken by a desk over the network. */
+        public long forDesks() {
+            return lines.stream()
+                    .filter(l -> l.onFile() != null
+                            && l.onFile().state() == yarrek.core.approval.ApprovalState.PREPARING
+                            && !l.request().needed().kind().desk().isEmpty())
+                    .count();
+        }
+
         /** Unlocks of the chain that are to be confirmed at power-on. */
         public boolean unlocks() {
             return lines.stream().anyMatch(l -> l.request().needed().kind().unlock());
@@ -165,7 +175,8 @@ public class Chains {
     }
 
     /** A request to be sent, for Today and the calendar. */
-    public record Due(UUID jobId, String jobName, String title, LocalDate sendBy, boolean known, boolean waits) {
+    public record Due(
+            UUID jobId, String jobName, String step, String title, LocalDate sendBy, boolean known, boolean waits) {
         public boolean isLateOn(LocalDate today) {
             return sendBy.isBefore(today);
         }
@@ -342,7 +353,8 @@ public class Chains {
         Map<String, String> lifted = what.firstDay() == null
                 ? PlanFacts.of(sources.input(draft.wanted(job.id()))).lifted()
                 : Map.of();
-        Chain c = chain(new Subject(job, draft, sources), onFile, lifted, approvals.histories(), what);
+        Chain c =
+                chain(new Subject(job, draft, sources), onFile, lifted, approvals.histories(), what, beside(job.id()));
         return shown(job, draft, c, onFile);
     }
 
@@ -351,7 +363,8 @@ public class Chains {
             List<Approvals.ApprovalView> onFile,
             Map<String, String> lifted,
             Approvals.Histories histories,
-            WhatIf what) {
+            WhatIf what,
+            List<Workload.Task> beside) {
         List<Request> requests = requests(job, Integer.MAX_VALUE, new HashSet<>());
         Kinds.Settings settings = kinds.settings();
         LocalDate today = today();
@@ -372,15 +385,27 @@ public class Chains {
                     r.id(),
                     a == null && paper(r, lifted).isPresent()
                             ? new Request.Standing(
-                                    Optional.of(today), Optional.of(today), Optional.empty(), Optional.empty())
-                            : standing(r, a, h, zone, what));
+                                    Optional.of(today),
+                                    Optional.of(today),
+                                    Optional.empty(),
+                                    Optional.empty(),
+                                    0,
+                                    Optional.empty())
+                            : standing(job, r, a, h, zone, what));
         }
         List<Step> steps = Request.steps(requests, standing, true);
         ChainPlan plan = null;
         String trouble = "";
         try {
             plan = ChainPlan.of(
-                    steps, new ChainPlan.Settings(today, calendar, settings.hoursADay(), settings.marginDays()));
+                    steps,
+                    new ChainPlan.Settings(
+                            today,
+                            calendar,
+                            kinds.workDays(office.operator().jurisdiction(), today),
+                            settings.hoursADay(),
+                            settings.marginDays(),
+                            beside));
         } catch (IllegalArgumentException e) {
             trouble = e.getMessage() + "; change one of these kinds";
         }
@@ -395,7 +420,14 @@ public class Chains {
                         a,
                         p,
                         historyOf.get(r.id()),
-                        a == null ? null : waiting(a, r.needed().kind(), calendar, zone, histories),
+                        a == null
+                                ? null
+                                : waiting(
+                                        a,
+                                        r.needed().kind(),
+                                        calendar(a, job.site().jurisdiction()),
+                                        zone,
+                                        histories),
                         note(r, a, lifted)));
             }
         }
@@ -437,6 +469,12 @@ public class Chains {
         return n.kind().granter() + (n.zoneName().isEmpty() ? "" : ", " + n.zoneName());
     }
 
+    /** Days on which the granter of a request works, by its own hours where they are on file. */
+    WorkDays calendar(Approvals.ApprovalView a, String jurisdiction) {
+        return kinds.workDays(a.granter(), jurisdiction, today())
+                .orElseGet(() -> kinds.workDays(jurisdiction, today()));
+    }
+
     /** The clock of a request that is out; null for one that is not. */
     Waiting waiting(
             Approvals.ApprovalView a, ApprovalKind k, WorkDays calendar, ZoneId zone, Approvals.Histories histories) {
@@ -454,8 +492,8 @@ public class Chains {
                 calendar);
     }
 
-    private static Request.Standing standing(
-            Request r, Approvals.ApprovalView a, Optional<History> h, ZoneId zone, WhatIf what) {
+    private Request.Standing standing(
+            Subject job, Request r, Approvals.ApprovalView a, Optional<History> h, ZoneId zone, WhatIf what) {
         History.Leads leads = History.leads(r.needed().kind(), h);
         Optional<Lead> usual = Optional.of(leads.usual());
         Optional<Lead> worst = Optional.of(leads.worst());
@@ -473,7 +511,12 @@ public class Chains {
                         ? Optional.of(a.decidedAt().atZone(zone).toLocalDate())
                         : Optional.empty(),
                 usual,
-                worst);
+                worst,
+                a == null ? 0 : a.hoursSpent(),
+                kinds.workDays(
+                        a == null ? granter(r.needed()) : a.granter(),
+                        job.site().jurisdiction(),
+                        r.firstDay()));
     }
 
     /** A paper entered by hand that lifts what the request is for. */
@@ -670,7 +713,24 @@ public class Chains {
 
     /** A step that is still to be sent, as it is stored. */
     private record Sending(
-            String step, String title, LocalDate sendBy, boolean known, boolean waits, LocalDate lastDay) {}
+            String step,
+            String title,
+            LocalDate sendBy,
+            boolean known,
+            boolean waits,
+            LocalDate lastDay,
+            double hours) {}
+
+    /** Paper work of other jobs, as far as it is known to be needed. */
+    private List<Workload.Task> beside(UUID jobId) {
+        return jdbc.sql("select job_id, step, hours, send_by from chain_due"
+                        + " where known and hours > 0 and last_day >= :today and job_id <> :job")
+                .param("today", today())
+                .param("job", jobId)
+                .query((r, i) -> new Workload.Task(
+                        r.getString(1) + " " + r.getString(2), r.getDouble(3), r.getObject(4, LocalDate.class)))
+                .list();
+    }
 
     /** The same for jobs just judged, in their transaction; writes where something else is to be sent than before. */
     void store(JobJudging.Judged judged) {
@@ -686,19 +746,21 @@ public class Chains {
                 if (!was.isEmpty()) {
                     gone.add(new Object[] {job.id()});
                 }
-                now.forEach(
-                        s -> rows.add(new Object[] {job.id(), s.step, s.title, s.sendBy, s.known, s.waits, s.lastDay}));
+                now.forEach(s -> rows.add(
+                        new Object[] {job.id(), s.step, s.title, s.sendBy, s.known, s.waits, s.lastDay, s.hours}));
             }
         }
         batch.batchUpdate("delete from chain_due where job_id = ?", gone);
         batch.batchUpdate(
-                "replace into chain_due (job_id, step, title, send_by, known, waits, last_day) values (?, ?, ?, ?, ?, ?, ?)",
+                "replace into chain_due (job_id, step, title, send_by, known, waits, last_day, hours)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?)",
                 rows);
     }
 
     private Map<UUID, Set<Sending>> sending(List<UUID> jobIds) {
         Map<UUID, Set<Sending>> byJob = new HashMap<>();
-        jdbc.sql("select job_id, step, title, send_by, known, waits, last_day from chain_due where job_id in (:j)")
+        jdbc.sql(
+                        "select job_id, step, title, send_by, known, waits, last_day, hours from chain_due where job_id in (:j)")
                 .param("j", jobIds)
                 .query(r -> {
                     byJob.computeIfAbsent(r.getObject(1, UUID.class), k -> new LinkedHashSet<>())
@@ -708,7 +770,8 @@ public class Chains {
                                     r.getObject(4, LocalDate.class),
                                     r.getBoolean(5),
                                     r.getBoolean(6),
-                                    r.getObject(7, LocalDate.class)));
+                                    r.getObject(7, LocalDate.class),
+                                    r.getDouble(8)));
                 });
         return byJob;
     }
@@ -724,7 +787,9 @@ public class Chains {
                 sources.approvals().getOrDefault(job.id(), List.of()),
                 job.facts().lifted(),
                 histories,
-                WhatIf.NOTHING);
+                WhatIf.NOTHING,
+                // what has to be sent by when does not depend on whose turn it is
+                List.of());
         Set<String> done = chain.lines().stream()
                 .filter(l -> l.planned().isDone())
                 .map(l -> l.request().id())
@@ -737,7 +802,8 @@ public class Chains {
                         l.planned().latestSend(),
                         l.request().needed().known(),
                         !done.containsAll(l.planned().step().needs()),
-                        d.lastDay()));
+                        d.lastDay(),
+                        l.planned().step().prepareHours()));
             }
         }
         return sending;
@@ -762,7 +828,7 @@ public class Chains {
         if (own.isEmpty()) {
             return new DueList(List.of(), 0);
         }
-        List<Due> due = jdbc.sql("select job_id, title, send_by, known, waits" + where
+        List<Due> due = jdbc.sql("select job_id, step, title, send_by, known, waits" + where
                         + " order by send_by, title limit " + most)
                 .param("until", until)
                 .param("today", today())
@@ -771,9 +837,10 @@ public class Chains {
                         (UUID) r.getObject(1),
                         "",
                         r.getString(2),
-                        r.getObject(3, LocalDate.class),
-                        r.getBoolean(4),
-                        r.getBoolean(5)))
+                        r.getString(3),
+                        r.getObject(4, LocalDate.class),
+                        r.getBoolean(5),
+                        r.getBoolean(6)))
                 .list();
         long total = due.size() < most
                 ? due.size()
@@ -788,9 +855,50 @@ public class Chains {
         return new DueList(
                 due.stream()
                         .filter(d -> open.containsKey(d.jobId()))
-                        .map(d -> new Due(d.jobId(), open.get(d.jobId()), d.title(), d.sendBy(), d.known(), d.waits()))
+                        .map(d -> new Due(
+                                d.jobId(), open.get(d.jobId()), d.step(), d.title(), d.sendBy(), d.known(), d.waits()))
                         .toList(),
                 total);
+    }
+
+    /**
+     * The paper work of everything that is known to be sent, in the hours of the house.
+     *
+     * @param slots by {@link #slotOf(Due)}
+     * @param lastReady the day by which all of it is ready; null when there is none
+     * @param late how many are not ready on the last day they may be sent
+     */
+    public record Load(
+            double hours,
+            double hoursADay,
+            int requests,
+            LocalDate lastReady,
+            long late,
+            Map<String, Workload.Slot> slots) {
+        /** Whose turn it is when; null for what needs no work, or may not be needed. */
+        public Workload.Slot slotOf(Due d) {
+            return slots.get(d.jobId() + " " + d.step());
+        }
+    }
+
+    @Transactional(readOnly = true)
+    public Load load() {
+        List<Workload.Task> tasks = beside(new UUID(0, 0));
+        double hoursADay = kinds.settings().hoursADay();
+        Map<String, Workload.Slot> slots =
+                Workload.share(tasks, today(), kinds.workDays(office.operator().jurisdiction(), today()), hoursADay);
+        return new Load(
+                tasks.stream().mapToDouble(Workload.Task::hours).sum(),
+                hoursADay,
+                tasks.size(),
+                slots.values().stream()
+                        .map(Workload.Slot::ready)
+                        .max(Comparator.naturalOrder())
+                        .orElse(null),
+                tasks.stream()
+                        .filter(t -> slots.get(t.id()).ready().isAfter(t.due()))
+                        .count(),
+                slots);
     }
 
     /** Requests that are out and have to be asked after, and unlocks to be tried at base, by job. */
@@ -819,7 +927,13 @@ public class Chains {
                 nudges.add(new Nudge(
                         a.id(), a.title(), job, today, "the granter asks back; it waits for our answer", false));
             } else if (a.state().isOut() && a.sentAt() != null) {
-                Waiting w = waiting(a, k.kind(), calendar, zone, histories);
+                Waiting w = waiting(
+                        a,
+                        k.kind(),
+                        kinds.workDays(a.granter(), office.operator().jurisdiction(), today)
+                                .orElse(calendar),
+                        zone,
+                        histories);
                 if (!w.nudgeOn().isAfter(today.plusDays(2))) {
                     nudges.add(new Nudge(
                             a.id(),

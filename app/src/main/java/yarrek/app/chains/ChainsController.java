@@ -27,13 +27,16 @@ class ChainsController {
     private final Jobs jobs;
     private final JobLists jobLists;
     private final Approvals approvals;
+    private final DeskClient desks;
 
-    ChainsController(Chains chains, Covers covers, Jobs jobs, JobLists jobLists, Approvals approvals) {
+    ChainsController(
+            Chains chains, Covers covers, Jobs jobs, JobLists jobLists, Approvals approvals, DeskClient desks) {
         this.chains = chains;
         this.covers = covers;
         this.jobs = jobs;
         this.jobLists = jobLists;
         this.approvals = approvals;
+        this.desks = desks;
     }
 
     /** The chain in short, for the job's page. */
@@ -115,6 +118,23 @@ class ChainsController {
         }
     }
 
+    /** Sends every request of the job that nothing speaks against to its desk. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/jobs/{id}/approvals/send")
+    String sendAll(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "why", defaultValue = "") String why,
+            RedirectAttributes flash) {
+        jobs.job(id, Viewer.current());
+        DeskClient.All all = desks.sendAll(id, why, Viewer.current().name());
+        if (!all.went().isEmpty()) {
+            flash.addFlashAttribute("told", all.went());
+        }
+        flash.addFlashAttribute(
+                "problems", all.not().stream().map(n -> "Not sent: " + n).toList());
+        return "redirect:/jobs/" + id + "/chain";
+    }
+
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/jobs/{id}/cover")
     String cover(@PathVariable("id") UUID id, Model model) {
@@ -139,6 +159,7 @@ class ChainsController {
                 lasting.stream().filter(a -> rows.containsKey(a.jobId())).toList());
         int most = all ? Integer.MAX_VALUE : MOST_DUE;
         model.addAttribute("due", chains.due(viewer, 365, most));
+        model.addAttribute("load", chains.load());
         model.addAttribute("today", chains.today());
         return "chains/approvals";
     }

@@ -2,6 +2,7 @@ package yarrek.app.chains;
 
 import java.time.Clock;
 import java.time.DateTimeException;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
@@ -43,6 +44,9 @@ public class DeskClient {
     private static final Set<Integer> DOUBTFUL = Set.of(408, 409, 425, 429);
 
     private static final int LONGEST_NUMBER = 40;
+    /** After this long no further desk is asked. */
+    private static final Duration MOST_TIME = Duration.ofSeconds(30);
+
     private static final Logger LOG = LoggerFactory.getLogger(DeskClient.class);
 
     private final DeskBook book;
@@ -81,6 +85,63 @@ public class DeskClient {
 
     private ApprovalKind kind(Approvals.ApprovalView a) {
         return kinds.row(a.kind()).kind();
+    }
+
+    /** What came of sending several, each in words. */
+    public record All(List<String> went, List<String> not) {}
+
+    /**
+     * Sends every request of a job that is being prepared and has a desk; what may not go is named with the reason. Stops in
+     * time to answer: what is left then is sent by asking again.
+     *
+     * @param why the reason for leaving questions of the applications open; empty when there is none
+     */
+    public All sendAll(UUID jobId, String why, String by) {
+        Instant until = clock.instant().plus(MOST_TIME);
+        All all = new All(new ArrayList<>(), new ArrayList<>());
+        for (Approvals.ApprovalView a : approvals.of(jobId)) {
+            if (a.state() != ApprovalState.PREPARING || kind(a).desk().isEmpty()) {
+                continue;
+            }
+            String named = "“" + a.title() + "”: ";
+            if (clock.instant().isAfter(until)) {
+                all.not().add(named + "the desks were slow; ask again");
+                continue;
+            }
+            try {
+                all.went().add(named + sendAnswered(a.id(), why, by));
+            } catch (IllegalArgumentException e) {
+                all.not().add(named + e.getMessage());
+            }
+        }
+        if (all.went().isEmpty() && all.not().isEmpty()) {
+            all.not().add("Nothing of this job is being prepared for a desk.");
+        }
+        return all;
+    }
+
+    /**
+     * As {@link #send}, once every question of the application is answered or a reason is given for leaving some open, which is
+     * kept with the request.
+     */
+    public String sendAnswered(UUID approvalId, String why, String by) {
+        List<String> open = sending.openQuestions(approvals.approval(approvalId));
+        if (!open.isEmpty() && why.isBlank()) {
+            throw new IllegalArgumentException(
+                    open.get(0) + ". If it is to go all the same, say why; that is kept with it");
+        }
+        String told = send(approvalId, by);
+        if (!open.isEmpty()) {
+            approvals.keep(
+                    approvalId,
+                    Approvals.LetterKind.NOTE,
+                    clock.instant(),
+                    "the desk was asked although " + open.get(0) + ": " + why.strip(),
+                    "",
+                    null,
+                    by);
+        }
+        return told;
     }
 
     /**

@@ -21,6 +21,7 @@ import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
 import yarrek.app.approvals.Approvals;
+import yarrek.app.approvals.Granters;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
@@ -48,6 +49,7 @@ public class Sending {
 
     private final Approvals approvals;
     private final Kinds kinds;
+    private final Granters granters;
     private final Covers covers;
     private final Applications applications;
     private final Jobs jobs;
@@ -60,6 +62,7 @@ public class Sending {
     Sending(
             Approvals approvals,
             Kinds kinds,
+            Granters granters,
             Covers covers,
             Applications applications,
             Jobs jobs,
@@ -70,6 +73,7 @@ public class Sending {
             @Value("${yarrek.mail.from}") String from) {
         this.approvals = approvals;
         this.kinds = kinds;
+        this.granters = granters;
         this.covers = covers;
         this.applications = applications;
         this.jobs = jobs;
@@ -160,6 +164,14 @@ public class Sending {
         return "although " + all;
     }
 
+    /** The address on file for this granter, else where the last message to it went; empty when neither is known. */
+    private Optional<String> addressOf(String granter) {
+        return granters.of(granter)
+                .map(Granters.Granter::email)
+                .filter(e -> !e.isEmpty())
+                .or(() -> lastAddress(granter));
+    }
+
     /** Where the last message to this granter went; empty when none did. */
     private Optional<String> lastAddress(String granter) {
         return approvals
@@ -167,11 +179,11 @@ public class Sending {
                 .map(t -> t.lines().findFirst().orElse("").substring(Letter.TO.length()));
     }
 
-    /** A message to begin with, addressed as the last one to the same granter was. */
+    /** A message to begin with, addressed as is on file or as the last one to the same granter was. */
     public Letter begun(Approvals.ApprovalView a) {
         Jobs.JobView job = jobs.jobUnchecked(a.jobId());
         return new Letter(
-                lastAddress(a.granter()).orElse(""),
+                addressOf(a.granter()).orElse(""),
                 a.title() + ", " + job.site().name() + ", " + show.days(a.firstDay(), a.lastDay()),
                 "To " + a.granter() + ",\n\nplease find attached our application for the above.\n"
                         + (a.request().quotes().isEmpty()

@@ -94,7 +94,8 @@ class DemoWorld implements ApplicationRunner {
                 "papers",
                 "sites",
                 "site-things",
-                "directory")) {
+                "directory",
+                "granters")) {
             tables.register(register);
         }
         rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", true, BY);

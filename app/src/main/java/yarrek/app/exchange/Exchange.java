@@ -13,6 +13,7 @@ import java.util.UUID;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.PlaceRegisters;
+import yarrek.app.approvals.Granters;
 import yarrek.app.crew.Crew;
 import yarrek.app.crew.CrewRegisters;
 import yarrek.app.fleet.Fleet;
@@ -86,6 +87,7 @@ public class Exchange {
     private final Papers papers;
     private final PaperForms paperForms;
     private final PlaceRegisters places;
+    private final Granters granters;
     private final JobRegister jobs;
     private final Fleet aircraft;
     private final Crew people;
@@ -99,6 +101,7 @@ public class Exchange {
             Papers papers,
             PaperForms paperForms,
             PlaceRegisters places,
+            Granters granters,
             JobRegister jobs,
             Fleet aircraft,
             Crew people) {
@@ -110,6 +113,7 @@ public class Exchange {
         this.papers = papers;
         this.paperForms = paperForms;
         this.places = places;
+        this.granters = granters;
         this.jobs = jobs;
         this.aircraft = aircraft;
         this.people = people;
@@ -129,6 +133,7 @@ public class Exchange {
                 places.sites(),
                 places.things(),
                 places.directory(),
+                granters.register(),
                 jobs.jobs());
     }
 

@@ -20,7 +20,7 @@ class StandingWordsTest {
         "2026-12-02, false, true,  dots,  may be needed",
     })
     void aRequestToBeSent(LocalDate sendBy, boolean known, boolean waits, String shape, String says) {
-        Chains.Due due = new Chains.Due(null, "", "", sendBy, known, waits);
+        Chains.Due due = new Chains.Due(null, "", "", "", sendBy, known, waits);
         assertThat(due.shape(TODAY)).isEqualTo(shape);
         assertThat(due.says(TODAY)).isEqualTo(says);
     }

@@ -22,27 +22,46 @@ import yarrek.core.time.Patience;
  * @param critical ids of the steps on the longest way to the last grant, first to last
  */
 public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<String> critical) {
-    /** Settings of the operator. */
-    public record Settings(LocalDate today, WorkDays calendar, double hoursADay, int marginDays) {
+    /**
+     * Settings of the operator.
+     *
+     * @param calendar days on which the granters of the place work
+     * @param house days on which the operator's own people do
+     * @param beside work on applications of other jobs, done in the same hours of the day
+     */
+    public record Settings(
+            LocalDate today,
+            WorkDays calendar,
+            WorkDays house,
+            double hoursADay,
+            int marginDays,
+            List<Workload.Task> beside) {
         public Settings {
+            beside = List.copyOf(beside);
             if (!(hoursADay > 0 && hoursADay <= 24) || marginDays < 0) {
                 throw new IllegalArgumentException(
                         "hours a day must be above 0 to 24 and the margin 0 days or more, got " + hoursADay + ", "
                                 + marginDays);
             }
         }
+
+        /** Everybody works on the same days, and on nothing else. */
+        public Settings(LocalDate today, WorkDays calendar, double hoursADay, int marginDays) {
+            this(today, calendar, calendar, hoursADay, marginDays, List.of());
+        }
     }
 
     /**
      * A step with its dates.
      *
-     * @param earliestStart first day of work on it
+     * @param earliestStart the day on which its turn comes among all the paper work
      * @param earliestSend first day on which it can be sent
      * @param earliestGrant day on which it is granted when sent then, at worst
      * @param usualGrant the same with the usual lead times all along
      * @param latestGrant last day on which it may be granted
-     * @param latestSend last day on which it may be sent, "send by"
-     * @param latestStart last day on which work on it may begin
+     * @param latestSend last day on which it may be sent, "send by": one on which both the operator and the granter work
+     * @param movedFrom the last day by the lead time alone, where nobody sends or takes it on that one; empty when not moved
+     * @param latestStart last day on which work on it, and on all that is due before it, may begin
      * @param slackDays days between the earliest and the latest grant; below zero it comes too late at worst
      */
     public record Planned(
@@ -53,6 +72,7 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
             LocalDate usualGrant,
             LocalDate latestGrant,
             LocalDate latestSend,
+            Optional<LocalDate> movedFrom,
             LocalDate latestStart,
             long slackDays) {
         public boolean isDone() {
@@ -67,6 +87,16 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
         /** Not sent, and the last day for it is over. */
         public boolean isLateOn(LocalDate day) {
             return !isDone() && step.sentOn().isEmpty() && latestSend.isBefore(day);
+        }
+
+        /** Neither sent nor granted. */
+        public boolean toBegin() {
+            return !isDone() && step.sentOn().isEmpty();
+        }
+
+        /** Its turn among all the paper work comes too late for the day by which it must be sent. */
+        public boolean beginsLate() {
+            return toBegin() && step.prepareHours() > 0 && earliestStart.isAfter(latestStart);
         }
 
         /** Granted after it is needed, at worst. */
@@ -103,28 +133,25 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
             }
         }
         List<Step> order = ordered(byId);
+        Map<String, LocalDate> latest = new HashMap<>();
+        Map<String, LocalDate> unmoved = new HashMap<>();
+        Map<String, LocalDate> sendBy = new HashMap<>();
+        backward(order, s, latest, unmoved, sendBy);
+        Map<String, Workload.Slot> slots = shared(order, s, sendBy);
         Map<String, LocalDate> start = new HashMap<>();
         Map<String, LocalDate> send = new HashMap<>();
         Map<String, LocalDate> grant = new HashMap<>();
         Map<String, LocalDate> usual = new HashMap<>();
         Map<String, String> before = new HashMap<>();
         for (Step x : order) {
-            forward(x, s, start, send, grant, usual, before);
-        }
-        Map<String, LocalDate> latest = new HashMap<>();
-        order.forEach(x -> latest.put(x.id(), x.neededOn().minusDays(s.marginDays())));
-        for (int i = order.size() - 1; i >= 0; i--) {
-            Step x = order.get(i);
-            LocalDate sendBy = x.lead().sentToBeGranted(latest.get(x.id()), s.calendar());
-            x.needs().forEach(n -> latest.merge(n, sendBy, (a, b) -> a.isBefore(b) ? a : b));
+            forward(x, s, slots.get(x.id()), start, send, grant, usual, before);
         }
         List<Planned> planned = new ArrayList<>();
         long late = Long.MIN_VALUE;
         Step last = null;
         for (Step x : order) {
             LocalDate g = latest.get(x.id());
-            LocalDate sendBy = x.lead().sentToBeGranted(g, s.calendar());
-            long slack = ChronoUnit.DAYS.between(grant.get(x.id()), g);
+            Workload.Slot slot = slots.get(x.id());
             planned.add(new Planned(
                     x,
                     start.get(x.id()),
@@ -132,9 +159,10 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
                     grant.get(x.id()),
                     usual.get(x.id()),
                     g,
-                    sendBy,
-                    s.calendar().before(sendBy, workDays(x, s)),
-                    slack));
+                    sendBy.get(x.id()),
+                    Optional.of(unmoved.get(x.id())).filter(d -> !d.equals(sendBy.get(x.id()))),
+                    slot.beginBy(),
+                    ChronoUnit.DAYS.between(grant.get(x.id()), g)));
             long over = ChronoUnit.DAYS.between(x.neededOn().minusDays(s.marginDays()), grant.get(x.id()));
             if (x.grantedOn().isEmpty() && over > late) {
                 late = over;
@@ -153,13 +181,44 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
                 last == null ? List.of() : path(last.id(), before));
     }
 
-    private static int workDays(Step x, Settings s) {
-        return (int) Math.ceil(x.prepareHours() / s.hoursADay());
+    private static WorkDays granter(Step x, Settings s) {
+        return x.granter().orElse(s.calendar());
+    }
+
+    /** From the days on which each must be held back to the days by which each must be sent. */
+    private static void backward(
+            List<Step> order,
+            Settings s,
+            Map<String, LocalDate> latest,
+            Map<String, LocalDate> unmoved,
+            Map<String, LocalDate> sendBy) {
+        order.forEach(x -> latest.put(x.id(), x.neededOn().minusDays(s.marginDays())));
+        for (int i = order.size() - 1; i >= 0; i--) {
+            Step x = order.get(i);
+            LocalDate by = x.lead().sentToBeGranted(latest.get(x.id()), granter(x, s));
+            LocalDate open = s.house().onOrBefore(by, granter(x, s)).orElse(by);
+            unmoved.put(x.id(), by);
+            sendBy.put(x.id(), open);
+            // a grant that comes on the closed day itself still meets the lead time when it is passed on that day
+            x.needs().forEach(n -> latest.merge(n, by, (a, b) -> a.isBefore(b) ? a : b));
+        }
+    }
+
+    /** Whose turn it is when, among these steps and all other paper work. */
+    private static Map<String, Workload.Slot> shared(List<Step> order, Settings s, Map<String, LocalDate> sendBy) {
+        List<Workload.Task> tasks = new ArrayList<>();
+        s.beside().forEach(t -> tasks.add(new Workload.Task("beside " + t.id(), t.hours(), t.due())));
+        order.forEach(x -> tasks.add(new Workload.Task(
+                x.id(),
+                x.sentOn().isPresent() || x.grantedOn().isPresent() ? 0 : x.prepareHours(),
+                sendBy.get(x.id()))));
+        return Workload.share(tasks, s.today(), s.house(), s.hoursADay());
     }
 
     private static void forward(
             Step x,
             Settings s,
+            Workload.Slot slot,
             Map<String, LocalDate> start,
             Map<String, LocalDate> send,
             Map<String, LocalDate> grant,
@@ -175,9 +234,8 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
             neededUsual = usual.get(n).isAfter(neededUsual) ? usual.get(n) : neededUsual;
         }
         // work on the papers may go on while the approvals it needs are still out
-        start.put(x.id(), x.sentOn().orElse(s.today()));
-        LocalDate ready = s.calendar().after(s.today(), workDays(x, s));
-        LocalDate soonest = later(ready, x.earliestSend().orElse(ready));
+        start.put(x.id(), x.sentOn().orElse(slot.begins()));
+        LocalDate soonest = later(slot.ready(), x.earliestSend().orElse(slot.ready()));
         LocalDate sent = x.sentOn().orElse(later(soonest, needed));
         LocalDate sentUsual = x.sentOn().orElse(later(soonest, neededUsual));
         send.put(x.id(), sent);
@@ -186,13 +244,13 @@ public record ChainPlan(List<Planned> steps, LocalDate earliestJobDay, List<Stri
                 x.id(),
                 x.grantedOn()
                         .orElse(later(
-                                x.lead().grantedIfSent(sent, s.calendar()),
+                                x.lead().grantedIfSent(sent, granter(x, s)),
                                 x.sentOn().isPresent() ? s.today() : sent)));
         usual.put(
                 x.id(),
                 x.grantedOn()
                         .orElse(later(
-                                x.usual().grantedIfSent(sentUsual, s.calendar()),
+                                x.usual().grantedIfSent(sentUsual, granter(x, s)),
                                 x.sentOn().isPresent() ? s.today() : sentUsual)));
     }
 

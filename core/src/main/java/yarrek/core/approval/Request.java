@@ -34,11 +34,18 @@ public record Request(Needed needed, LocalDate firstDay, LocalDate lastDay, int 
      *
      * @param usual what its granter usually took before; empty to go by the kind
      * @param worst what its granter took at worst before, as nine of ten did; empty to go by the kind
+     * @param hoursSpent work done on it
+     * @param granter days on which its granter works; empty when they are not on file
      */
     public record Standing(
-            Optional<LocalDate> sentOn, Optional<LocalDate> grantedOn, Optional<Lead> usual, Optional<Lead> worst) {
-        public static final Standing NONE =
-                new Standing(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty());
+            Optional<LocalDate> sentOn,
+            Optional<LocalDate> grantedOn,
+            Optional<Lead> usual,
+            Optional<Lead> worst,
+            double hoursSpent,
+            Optional<WorkDays> granter) {
+        public static final Standing NONE = new Standing(
+                Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), 0, Optional.empty());
     }
 
     /** Every request of a job all of whose days need the same, each need cut into windows that its kind allows. */
@@ -123,7 +130,7 @@ public record Request(Needed needed, LocalDate firstDay, LocalDate lastDay, int 
                     r.id(),
                     r.title(),
                     waits,
-                    r.prepareHours(),
+                    Math.max(0, r.prepareHours() - s.hoursSpent()),
                     worst,
                     usual,
                     r.firstDay(),
@@ -131,7 +138,8 @@ public record Request(Needed needed, LocalDate firstDay, LocalDate lastDay, int 
                             ? Optional.empty()
                             : Optional.of(r.firstDay().minusDays(k.earliestDays())),
                     s.sentOn(),
-                    s.grantedOn()));
+                    s.grantedOn(),
+                    s.granter()));
         }
         return steps;
     }

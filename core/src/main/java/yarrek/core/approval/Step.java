@@ -9,13 +9,14 @@ import java.util.Set;
  *
  * @param id its identity in the chain
  * @param needs ids of the steps that must be granted before it can be sent
- * @param prepareHours work before it can be sent, zero or more
+ * @param prepareHours work left before it can be sent, zero or more
  * @param lead what its granter takes at worst
  * @param usual what its granter usually takes, not above the worst
  * @param neededOn the day on which it must be held: the first day of the job, or its own day
  * @param earliestSend the first day on which it may be sent; empty for any
  * @param sentOn when it was sent; empty when it was not
  * @param grantedOn when it was granted; empty when it was not
+ * @param granter days on which its granter works; empty to go by the calendar of the place
  */
 public record Step(
         String id,
@@ -27,7 +28,8 @@ public record Step(
         LocalDate neededOn,
         Optional<LocalDate> earliestSend,
         Optional<LocalDate> sentOn,
-        Optional<LocalDate> grantedOn) {
+        Optional<LocalDate> grantedOn,
+        Optional<WorkDays> granter) {
     public Step {
         needs = Set.copyOf(needs);
         if (!(prepareHours >= 0 && prepareHours <= 10_000)) {
@@ -46,6 +48,7 @@ public record Step(
                 worst,
                 worst,
                 neededOn,
+                Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty());

@@ -2,22 +2,42 @@ package yarrek.core.approval;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
- * Monday to Friday without holidays.
+ * Days on which somebody works.
  *
- * @param holidays days on which no granter works
+ * @param holidays days on which nobody does
+ * @param off days of the week on which nobody ever does, not all seven
  */
-public record WorkDays(Set<LocalDate> holidays) {
+public record WorkDays(Set<LocalDate> holidays, Set<DayOfWeek> off) {
+    private static final Set<DayOfWeek> WEEKEND = Set.of(DayOfWeek.SATURDAY, DayOfWeek.SUNDAY);
+
     public WorkDays {
         holidays = Set.copyOf(holidays);
+        off = Set.copyOf(off);
+        if (off.size() == DayOfWeek.values().length) {
+            throw new IllegalArgumentException("somebody who never works grants nothing");
+        }
+    }
+
+    /** Monday to Friday without holidays. */
+    public WorkDays(Set<LocalDate> holidays) {
+        this(holidays, WEEKEND);
     }
 
     public boolean isWorkDay(LocalDate day) {
-        return day.getDayOfWeek() != DayOfWeek.SATURDAY
-                && day.getDayOfWeek() != DayOfWeek.SUNDAY
-                && !holidays.contains(day);
+        return !off.contains(day.getDayOfWeek()) && !holidays.contains(day);
+    }
+
+    /** The last day on or before a day on which both work; empty when there is none within a year. */
+    public Optional<LocalDate> onOrBefore(LocalDate day, WorkDays other) {
+        return Stream.iterate(day, d -> d.minusDays(1))
+                .limit(366)
+                .filter(d -> isWorkDay(d) && other.isWorkDay(d))
+                .findFirst();
     }
 
     /** The day by which so many working days after a day have passed; the day itself for none. */
