@@ -30,9 +30,9 @@ function keep(shelf, page, addresses) {
 self.addEventListener('message', function (e) {
   if (e.data.keep) {
     e.waitUntil(caches.open(SHELF).then(function (shelf) { return keep(shelf, e.data.page, e.data.keep); }).then(function (what) {
-      e.source.postMessage(what);
+      if (e.source) { e.source.postMessage(what); }
     }, function (trouble) {
-      e.source.postMessage({ notKept: e.data.page, signedOut: trouble.message === 'signed out' });
+      if (e.source) { e.source.postMessage({ notKept: e.data.page, signedOut: trouble.message === 'signed out' }); }
     }));
   }
   if (e.data.forget) { e.waitUntil(caches.delete(SHELF).then(function () { e.source.postMessage({ forgotten: true }); })); }

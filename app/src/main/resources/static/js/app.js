@@ -5,12 +5,11 @@
   document.addEventListener("alpine:init", function () {
     Alpine.data("help", function () {
       return {
-        open: false,
         toggle: function () {
-          this.open = !this.open;
+          this.$refs.keys.showModal();
         },
         close: function () {
-          this.open = false;
+          this.$refs.keys.close();
         },
         theme: function () {
           var next = document.documentElement.getAttribute("data-bs-theme") === "dark" ? "light" : "dark";
@@ -24,6 +23,75 @@
         },
       };
     });
+  });
+
+  // on a narrow screen a table is read in lines, and each figure needs its name
+  function label(root) {
+    root.querySelectorAll("table.book-table").forEach(function (table) {
+      if (!table.tHead || table.classList.contains("matrix")) {
+        return;
+      }
+      var names = Array.prototype.map.call(table.tHead.rows[table.tHead.rows.length - 1].cells, function (c) {
+        return c.querySelector(".visually-hidden") ? "" : c.textContent.trim();
+      });
+      Array.prototype.forEach.call(table.tBodies, function (body) {
+        Array.prototype.forEach.call(body.rows, function (row) {
+          Array.prototype.forEach.call(row.cells, function (cell, i) {
+            var told = cell.querySelector(".st, a.row-link, form, .btn, details");
+            if (
+              !told &&
+              names[i] &&
+              !cell.matches(".rest, .by") &&
+              row.cells.length === names.length &&
+              !cell.hasAttribute("data-label")
+            ) {
+              cell.setAttribute("data-label", names[i]);
+            }
+            if (cell.textContent.trim() === "" && !cell.querySelector("input, button, svg, img")) {
+              cell.classList.add("blank");
+            }
+          });
+        });
+      });
+    });
+  }
+  // columns that sort do so from the keyboard too
+  function sortable(root) {
+    root.querySelectorAll("th[data-sort]:not(:has(button))").forEach(function (th) {
+      var b = document.createElement("button");
+      b.type = "button";
+      b.append.apply(b, th.childNodes);
+      th.appendChild(b);
+    });
+  }
+  document.addEventListener("DOMContentLoaded", function () {
+    label(document);
+    sortable(document);
+    var bad = document.querySelector("main .bad-note[role=alert]");
+    var form = document.querySelector("form#main-form");
+    if (bad && form) {
+      bad.tabIndex = -1;
+      bad.focus();
+    } else if (form && !location.hash) {
+      var first = form.querySelector("input:not([type=hidden]), select, textarea");
+      if (first && window.matchMedia("(pointer: fine)").matches) {
+        first.focus({ preventScroll: true });
+      }
+    }
+  });
+  // a part that was on its way has come: said once, and read like the rest
+  document.addEventListener("htmx:beforeRequest", function (e) {
+    e.target.setAttribute("aria-busy", "true");
+  });
+  document.addEventListener("htmx:afterSettle", function (e) {
+    label(e.target);
+    sortable(e.target);
+    e.target.removeAttribute("aria-busy");
+    var says = document.getElementById("came");
+    var name = e.target.closest("section") && e.target.closest("section").querySelector("h2");
+    if (says && name) {
+      says.textContent = name.textContent.trim() + ": there now";
+    }
   });
 
   function typing(t) {
@@ -86,6 +154,9 @@
       if (h) {
         h.click();
       }
+    } else if (e.key === "e" && document.querySelector("tr.at a[data-edit]")) {
+      e.preventDefault();
+      location.href = document.querySelector("tr.at a[data-edit]").getAttribute("href") + "/edit";
     } else if (e.key === "n" || e.key === "e") {
       var a = document.querySelector('[data-key="' + e.key + '"]');
       if (a) {
@@ -95,6 +166,24 @@
     }
   });
 
+  // out of a filter: Escape clears it, then leaves; down goes to the first row
+  document.addEventListener("keydown", function (e) {
+    if (!e.target.hasAttribute || !e.target.hasAttribute("data-filter")) {
+      return;
+    }
+    if (e.key === "Escape") {
+      if (e.target.value === "") {
+        e.target.blur();
+      }
+      e.target.value = "";
+      e.target.dispatchEvent(new Event("input", { bubbles: true }));
+      e.preventDefault();
+    } else if (e.key === "ArrowDown" || (e.key === "Enter" && !e.target.form)) {
+      e.preventDefault();
+      e.target.blur();
+      move(1);
+    }
+  });
   document.addEventListener("input", function (e) {
     var target = e.target.getAttribute && e.target.getAttribute("data-filter");
     if (!target) {
@@ -155,6 +244,85 @@
   }
   window.addEventListener("hashchange", openNamed);
   document.addEventListener("DOMContentLoaded", openNamed);
+
+  // what is wanted in the field is kept on the phone before anybody goes there: the report, the next card, the papers
+  var AHEAD_MS = 600000;
+  function addressesOf(page) {
+    return fetch(page, { credentials: "same-origin" })
+      .then(function (r) {
+        if (!r.ok || r.redirected) {
+          throw new Error(page);
+        }
+        return r.text();
+      })
+      .then(function (html) {
+        var read = new DOMParser().parseFromString(html, "text/html");
+        return Array.prototype.map
+          .call(read.querySelectorAll("link[href], script[src], img[src]"), function (e) {
+            return e.getAttribute("href") || e.getAttribute("src");
+          })
+          .concat(page);
+      });
+  }
+  function keepAhead() {
+    var pages = Array.prototype.map.call(document.querySelectorAll("a[data-ahead]"), function (a) {
+      return a.pathname;
+    });
+    var last = Number(sessionStorage.getItem("yarrek-ahead") || 0);
+    if (!("serviceWorker" in navigator) || !window.matchMedia("(max-width: 50rem)").matches || Date.now() - last < AHEAD_MS) {
+      return;
+    }
+    navigator.serviceWorker
+      .register("/field/sw.js", { scope: "/field/" })
+      .then(function (r) {
+        var worker = r.active || r.waiting || r.installing;
+        return pages.reduce(function (before, page) {
+          return before.then(function () {
+            return addressesOf(page).then(function (all) {
+              worker.postMessage({ keep: all, page: page });
+            });
+          });
+        }, Promise.resolve());
+      })
+      .then(function () {
+        sessionStorage.setItem("yarrek-ahead", String(Date.now()));
+        document.documentElement.setAttribute("data-ahead", "kept");
+      })
+      .catch(function () {
+        /* tried again with the next page */
+      });
+  }
+  window.addEventListener("load", keepAhead);
+
+  // a file dropped on its frame, or chosen in it, is sent at once
+  document.addEventListener("dragover", function (e) {
+    var form = e.target.closest && e.target.closest("form[data-drop]");
+    if (form) {
+      e.preventDefault();
+      form.classList.add("over");
+    }
+  });
+  document.addEventListener("dragleave", function (e) {
+    var form = e.target.closest && e.target.closest("form[data-drop]");
+    if (form) {
+      form.classList.remove("over");
+    }
+  });
+  document.addEventListener("drop", function (e) {
+    var form = e.target.closest && e.target.closest("form[data-drop]");
+    if (form && e.dataTransfer.files.length) {
+      e.preventDefault();
+      form.querySelector("input[type=file]").files = e.dataTransfer.files;
+      form.requestSubmit();
+    }
+  });
+  document.addEventListener("change", function (e) {
+    var form = e.target.type === "file" && e.target.closest("form[data-drop]");
+    if (form && e.target.files.length) {
+      form.classList.add("over");
+      form.requestSubmit();
+    }
+  });
 
   // forms that must not be sent by accident
   document.addEventListener("submit", function (e) {

@@ -22,14 +22,11 @@
       document.querySelectorAll("link[href], script[src], img[src]").forEach(function (e) {
         addresses.push(e.getAttribute("href") || e.getAttribute("src"));
       });
-      [
-        "/fonts/atkinson-hyperlegible-next-latin-400-normal.woff2",
-        "/fonts/atkinson-hyperlegible-next-latin-600-normal.woff2",
-        "/fonts/atkinson-hyperlegible-next-latin-700-normal.woff2",
-        "/fonts/barlow-semi-condensed-latin-400-normal.woff2",
-        "/fonts/barlow-semi-condensed-latin-600-normal.woff2",
-      ].forEach(function (f) {
-        addresses.push(f);
+      performance.getEntriesByType("resource").forEach(function (e) {
+        var file = new URL(e.name);
+        if (file.origin === location.origin && /\.woff2$/.test(file.pathname)) {
+          addresses.push(file.pathname);
+        }
       });
       navigator.serviceWorker.addEventListener("message", function (e) {
         if (e.data && e.data.kept === location.pathname) {

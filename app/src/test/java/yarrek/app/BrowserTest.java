@@ -77,7 +77,9 @@ abstract class BrowserTest extends RunningApp {
                 .setReducedMotion(ReducedMotion.REDUCE));
         page = context.newPage();
         page.onConsoleMessage(m -> {
-            if (m.type().equals("error") && !m.text().contains("status of 4")) {
+            if (m.type().equals("error")
+                    && !m.text().contains("status of 4")
+                    && !m.text().contains("net::ERR_")) {
                 complaints.add(m.text());
             }
         });

@@ -326,8 +326,9 @@ class SitePagesTest extends BrowserTest {
         assertThat(page.locator("main")).containsText("Beacon mast, 112 m");
         page.click("button:has-text('Keep and sign')");
         assertThat(page.locator(".bad-note")).containsText("still open:");
-        for (Locator open : page.locator(".survey-line:has(.st-notch) textarea").all()) {
-            open.fill("Looked at from the launch point; nothing else.");
+        for (Locator open : page.locator(".survey-line:has(.st-notch)").all()) {
+            open.locator("textarea").fill("Looked at from the launch point; nothing else.");
+            open.locator("select").selectOption("SEEN");
         }
         page.fill("#vo", "yesterday");
         page.click("button:has-text('Keep and sign')");

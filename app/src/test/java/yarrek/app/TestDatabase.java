@@ -119,6 +119,18 @@ final class TestDatabase {
         return INSTANCE.port;
     }
 
+    /** One beside it that holds nothing when it is first asked for. */
+    static String empty(String name) {
+        try (Connection c =
+                        DriverManager.getConnection("jdbc:mariadb://127.0.0.1:" + INSTANCE.port + "/mysql?user=root");
+                var s = c.createStatement()) {
+            s.execute("create database if not exists " + name);
+        } catch (SQLException e) {
+            throw new IllegalStateException("making the database " + name, e);
+        }
+        return "jdbc:mariadb://127.0.0.1:" + INSTANCE.port + "/" + name;
+    }
+
     static String url() {
         return "jdbc:mariadb://127.0.0.1:" + INSTANCE.port + "/yarrek_test";
     }

@@ -2,6 +2,8 @@ package yarrek.app.field;
 
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +12,7 @@ import java.util.UUID;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.security.web.csrf.CsrfToken;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.util.MultiValueMap;
@@ -17,6 +20,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.airspace.Sites;
 import yarrek.app.fleet.Fleet;
@@ -178,11 +182,33 @@ class OnSiteController {
         return "field/survey";
     }
 
+    /** The survey to be filled in on the spot, kept by the phone. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    @GetMapping("/field/survey/{id}")
+    String surveyHere(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("survey", surveys.survey(id));
+        model.addAttribute("bases", Surveys.Basis.values());
+        return "field/survey-here";
+    }
+
+    /** What a page that was kept needs to send what was typed on it. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    @GetMapping("/field/token")
+    @ResponseBody
+    Map<String, String> token(CsrfToken token) {
+        return Map.of("token", token.getToken());
+    }
+
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/surveys/{id}")
     String write(
-            @PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, RedirectAttributes flash) {
+            @PathVariable("id") UUID id,
+            @RequestParam MultiValueMap<String, String> params,
+            RedirectAttributes flash,
+            Model model) {
         Surveys.SurveyView v = surveys.survey(id);
+        HashMap<String, List<String>> typed = new HashMap<>();
+        List<String> unsaid = new ArrayList<>();
         try {
             Map<String, Surveys.Answer> written = new LinkedHashMap<>();
             for (SurveyHeading h : SurveyHeading.of(v.jurisdiction())) {
@@ -192,14 +218,20 @@ class OnSiteController {
                 if (text.length() > 4000) {
                     text = text.substring(0, 4000);
                 }
-                String basis =
-                        params.getOrDefault("b." + h.code(), List.of("SEEN")).get(0);
-                if (!HOW_KNOWN.contains(basis)) {
-                    throw new IllegalArgumentException("say how it is known: seen, told or assumed");
-                }
+                String basis = params.getOrDefault("b." + h.code(), List.of("")).get(0);
                 if (!text.isEmpty()) {
+                    typed.put(h.code(), List.of(text, basis));
+                }
+                if (!text.isEmpty() && !HOW_KNOWN.contains(basis)) {
+                    unsaid.add(h.heading());
+                } else if (!text.isEmpty()) {
                     written.put(h.code(), new Surveys.Answer(text, Surveys.Basis.valueOf(basis)));
                 }
+            }
+            if (!unsaid.isEmpty()) {
+                throw new IllegalArgumentException(
+                        "Nothing was stored yet; what you typed is still here. Say how it is known, "
+                                + "seen, told or assumed: " + String.join("; ", unsaid));
             }
             String visited =
                     String.valueOf(params.getOrDefault("visitedOn", List.of("")).get(0));
@@ -215,14 +247,19 @@ class OnSiteController {
             } else {
                 flash.addFlashAttribute("told", "Kept.");
             }
+            return "redirect:/airspace/surveys/" + id;
         } catch (LostUpdateException e) {
-            flash.addFlashAttribute(
+            model.addAttribute(
                     "problem",
-                    "Somebody else saved this survey meanwhile; yours was not kept. Look at theirs and write again.");
+                    "Somebody else saved this survey meanwhile; nothing of yours was stored. What you typed is still here, beside "
+                            + "theirs where the two differ: keep it to put yours in the place of theirs.");
+            model.addAttribute("typed", typed);
         } catch (IllegalArgumentException e) {
-            flash.addFlashAttribute("problem", e.getMessage());
+            model.addAttribute("problem", e.getMessage());
+            model.addAttribute("typed", typed);
         }
-        return "redirect:/airspace/surveys/" + id;
+        model.addAttribute("typedVisited", params.getFirst("visitedOn"));
+        return survey(id, model);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)

@@ -48,13 +48,15 @@ class FlightsController {
 
     private final Flights flights;
     private final Logs logs;
+    private final Whose whose;
     private final Fleet fleet;
     private final Crew crew;
     private final Jobs jobs;
 
-    FlightsController(Flights flights, Logs logs, Fleet fleet, Crew crew, Jobs jobs) {
+    FlightsController(Flights flights, Logs logs, Whose whose, Fleet fleet, Crew crew, Jobs jobs) {
         this.flights = flights;
         this.logs = logs;
+        this.whose = whose;
         this.fleet = fleet;
         this.crew = crew;
         this.jobs = jobs;
@@ -229,6 +231,7 @@ class FlightsController {
         Viewer viewer = Viewer.current();
         Flights.FlightView f = flights.flight(id, viewer);
         model.addAttribute("flight", f);
+        model.addAttribute("guess", whose.guess(f, viewer));
         model.addAttribute("aircraft", fleet.aircraft());
         model.addAttribute("packs", fleet.packs());
         model.addAttribute(

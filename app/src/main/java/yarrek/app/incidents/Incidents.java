@@ -22,6 +22,9 @@ import yarrek.core.trace.Trace;
 /** What went wrong. */
 @Service
 public class Incidents {
+    /** What it was can be said later; that it happened is said at once. */
+    public static final String NOT_SORTED = "not sorted yet";
+
     /** Kinds, as people say them. */
     public static final List<String> KINDS = List.of(
             "injury",
@@ -34,7 +37,8 @@ public class Incidents {
             "limit exceeded",
             "complaint or privacy",
             "pack fire or swelling",
-            "other");
+            "other",
+            NOT_SORTED);
 
     /**
      * What an incident belongs to; a null is not known.

@@ -121,12 +121,31 @@ class IncidentsController {
         return "form";
     }
 
+    /** The same in one hand and without a connection: a page of its own that the phone keeps. */
+    @OpenTo(OpenTo.Whom.CREW)
+    @GetMapping("/field/report")
+    String report(Model model) {
+        LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
+        model.addAttribute("kinds", Incidents.KINDS);
+        model.addAttribute("notSorted", Incidents.NOT_SORTED);
+        model.addAttribute("home", office.operator().jurisdiction());
+        model.addAttribute("zone", office.operator().zone().getId());
+        model.addAttribute(
+                "jobs",
+                jobLists.all(Viewer.current()).stream()
+                        .filter(j -> !j.firstDay().isAfter(today.plusDays(1))
+                                && !j.lastDay().isBefore(today.minusDays(1)))
+                        .toList());
+        return "incidents/report";
+    }
+
     private Form blank() {
         ZoneId zone = office.operator().zone();
         return form("Open an incident", "/incidents/new", "/incidents")
                 .set("day", LocalDate.now(clock.withZone(zone)))
                 .set("time", LocalTime.now(clock.withZone(zone)).withNano(0).withSecond(0))
                 .set("jurisdiction", office.operator().jurisdiction())
+                .set("harm", "none known yet")
                 .set("state", "OPEN");
     }
 

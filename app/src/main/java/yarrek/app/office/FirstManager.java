@@ -30,7 +30,7 @@ class FirstManager {
             byte[] bytes = new byte[12];
             new SecureRandom().nextBytes(bytes);
             String password = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
-            office.saveOperator(-1, "Your operator", "EU", ZoneId.of(zone), "");
+            office.saveOperator(-1, Office.UNNAMED, "EU", ZoneId.of(zone), "");
             office.createFirst("manager", "Operations manager", password);
             tell(file(home), password);
             LOG.info("made the first login, 'manager'; its password is in {}", file(home));

@@ -26,6 +26,8 @@ import yarrek.app.page.Viewer;
 /** Logins, tokens and the operator. */
 @Service
 public class Office implements UserDetailsService {
+    static final String UNNAMED = "Your operator";
+
     private static final Duration FAILURE_WINDOW = Duration.ofMinutes(5);
     private static final int FAILURES_PER_LOGIN = 8;
     private static final int FAILURES_PER_ADDRESS = 40;
@@ -259,6 +261,12 @@ public class Office implements UserDetailsService {
         AppUser u = em.find(AppUser.class, userId);
         u.email = clean.isEmpty() ? null : clean;
         u.digest = digest;
+    }
+
+    /** Whether somebody has said who the operator is; it is made without a name with the first login. */
+    @Transactional(readOnly = true)
+    public boolean isSetUp() {
+        return !operator().name().equals(UNNAMED);
     }
 
     @Transactional(readOnly = true)

@@ -35,7 +35,7 @@ class SentOnce implements HandlerInterceptor {
     static final String FIELD = "_once";
 
     private static final String KEY = SentOnce.class.getName();
-    private static final Duration KEPT = Duration.ofDays(1);
+    private static final Duration KEPT = Duration.ofDays(14);
     /** A first sending that has not ended by then has died with its node. */
     private static final Duration LONGEST = Duration.ofMinutes(2);
 

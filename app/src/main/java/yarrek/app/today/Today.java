@@ -65,11 +65,46 @@ public class Today {
             String why,
             String link,
             String action,
-            boolean late) {}
+            boolean late) {
+
+        /** Where it stands on the page: to be done today, late, in the next seven days, or later. */
+        public When when(LocalDate today, ZoneId zone) {
+            LocalDate day = by.atZone(zone).toLocalDate();
+            if (day.equals(today)) {
+                return When.TODAY;
+            }
+            return late ? When.LATE : day.isAfter(today.plusDays(7)) ? When.LATER : When.WEEK;
+        }
+    }
+
+    /** Groups of the page, in their order: what is over cannot be helped today by looking at it first. */
+    public enum When {
+        TODAY("Today"),
+        LATE("Late"),
+        WEEK("Next seven days"),
+        LATER("Later");
+
+        private final String words;
+
+        When(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
 
     /** The page. */
-    public record Page(
-            LocalDate today, ZoneId zone, List<Item> queue, int more, Weave weave, List<Jobs.Row> nextJobs) {}
+    public record Page(LocalDate today, ZoneId zone, List<Item> queue, int more, Weave weave, List<Jobs.Row> nextJobs) {
+        /** The queue in its groups; those that are empty are left out. */
+        public Map<When, List<Item>> groups() {
+            Map<When, List<Item>> groups = new java.util.EnumMap<>(When.class);
+            queue.forEach(i -> groups.computeIfAbsent(i.when(today, zone), w -> new ArrayList<>())
+                    .add(i));
+            return groups;
+        }
+    }
 
     private final JobPapers jobPapers;
     private final JobLists jobLists;

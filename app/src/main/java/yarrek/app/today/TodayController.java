@@ -3,6 +3,7 @@ package yarrek.app.today;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
+import yarrek.app.begin.Begin;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 
@@ -10,15 +11,21 @@ import yarrek.app.page.Viewer;
 @Controller
 class TodayController {
     private final Today today;
+    private final Begin begin;
 
-    TodayController(Today today) {
+    TodayController(Today today, Begin begin) {
         this.today = today;
+        this.begin = begin;
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/")
     String today(Model model) {
         model.addAttribute("page", today.page(Viewer.current()));
+        if (begin.isUnderWay(Viewer.current())) {
+            model.addAttribute("way", begin.steps());
+            model.addAttribute("wayNext", begin.next().orElseThrow());
+        }
         return "today/today";
     }
 }
