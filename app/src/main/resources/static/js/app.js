@@ -232,6 +232,14 @@
 
   // an address that names a finding opens it
   function openNamed() {
+    if (location.hash === "#worst") {
+      var worst = document.querySelector(".rung .st-notch");
+      var rung = worst && worst.closest(".rung");
+      if (rung && rung.id) {
+        location.replace("#" + rung.id);
+      }
+      return;
+    }
     var named = location.hash && document.getElementById(location.hash.slice(1));
     for (var d = named; d; d = d.parentElement) {
       if (d.tagName === "DETAILS") {

@@ -247,5 +247,11 @@
         place.scrollIntoView({ block: "nearest" });
       });
     });
+    // whoever comes for one finding sees its worst moment at once
+    var named = location.hash && document.getElementById(location.hash.slice(1));
+    var moment = named && named.querySelector("[data-at]");
+    if (moment) {
+      moment.click();
+    }
   });
 })();

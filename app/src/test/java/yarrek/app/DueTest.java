@@ -51,7 +51,8 @@ class DueTest extends RunningApp {
                 .query(UUID.class)
                 .single();
         for (int i = 0; i < 8; i++) {
-            jdbc.sql("insert into chain_due values (?, ?, 'old', '2020-01-01', true, false, '2020-02-01')")
+            jdbc.sql("insert into chain_due (job_id, step, title, send_by, known, waits, last_day)"
+                            + " values (?, ?, 'old', '2020-01-01', true, false, '2020-02-01')")
                     .params(over, "left over " + i)
                     .update();
         }

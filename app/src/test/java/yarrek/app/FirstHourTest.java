@@ -23,11 +23,13 @@ class FirstHourTest extends BrowserTest {
     private static final int MOST_ACTIONS = 25;
     private static Path home;
 
+    /** Where the pool and the tables go in the place of the sample world. */
     @DynamicPropertySource
     static void empty(DynamicPropertyRegistry registry) {
-        registry.add(
-                "spring.datasource.url",
-                () -> TestDatabase.empty("yarrek_first_hour") + "?connectionCollation=utf8mb4_unicode_520_ci");
+        for (String url : new String[] {"spring.datasource.hikari.jdbc-url", "spring.flyway.url"}) {
+            registry.add(
+                    url, () -> TestDatabase.empty("yarrek_first_hour") + "?connectionCollation=utf8mb4_unicode_520_ci");
+        }
         registry.add("yarrek.home", () -> home().toString());
     }
 

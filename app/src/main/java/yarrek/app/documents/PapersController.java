@@ -4,6 +4,8 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.UUID;
 import java.util.function.Function;
@@ -43,8 +45,10 @@ class PapersController {
     private final PaperForms forms;
     private final Office office;
     private final PaperSight sight;
+    private final Clock clock;
 
-    PapersController(Papers papers, PaperForms forms, Office office, PaperSight sight) {
+    PapersController(Papers papers, PaperForms forms, Office office, PaperSight sight, Clock clock) {
+        this.clock = clock;
         this.sight = sight;
         this.papers = papers;
         this.forms = forms;
@@ -64,6 +68,7 @@ class PapersController {
                 "/papers/new?holderKind=" + holderKind + "&holderId=" + holderId + "&back=" + safe(back),
                 safe(back),
                 holderKind);
+        form.file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later");
         form.set("zone", office.operator().zone().getId())
                 .set("jurisdiction", office.operator().jurisdiction())
                 .set("endKnown", "yes");
@@ -86,14 +91,24 @@ class PapersController {
             @RequestParam("holderId") UUID holderId,
             @RequestParam(value = "back", defaultValue = "/") String back,
             @RequestParam MultiValueMap<String, String> params,
-            Model model) {
+            @RequestParam(value = "scan", required = false) MultipartFile scan,
+            Model model)
+            throws IOException {
         Form form = form(
                         "New paper",
                         "/papers/new?holderKind=" + holderKind + "&holderId=" + holderId + "&back=" + safe(back),
                         safe(back),
                         holderKind)
+                .file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later")
                 .bind(params);
-        return store(form, null, holderKind, holderId, model);
+        papers.fillFromKind(form);
+        Supplier<UUID> saving = forms.read(form, null, holderKind, holderId);
+        byte[] content = scan == null || scan.isEmpty() ? null : scan.getBytes();
+        return form.store(() -> {
+                    papers.save(saving, content, scan == null ? "" : String.valueOf(scan.getOriginalFilename()), by());
+                    return "redirect:" + form.getBack();
+                })
+                .orElseGet(() -> form.page(model, "form"));
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -102,6 +117,69 @@ class PapersController {
             @PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back, Model model) {
         sight.require(Viewer.current(), id, papers.entry(id));
         return page(filled(id, safe(back)), id, safe(back), model);
+    }
+
+    /** A newer one in the place of this: what changes is typed, all else is as it was. The old one stays on file. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @GetMapping("/papers/{id}/renew")
+    String renew(
+            @PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back, Model model) {
+        Papers.Entry old = papers.entry(id);
+        LocalDate today = LocalDate.now(clock.withZone(old.zone()));
+        LocalDate after = old.validTo() == null ? today : old.validTo().plusDays(1);
+        return renewal(id, old, safe(back))
+                .set("number", old.number())
+                .set("validFrom", after.isBefore(today) ? today : after)
+                .page(told(old, model), "papers/renew");
+    }
+
+    private Model told(Papers.Entry old, Model model) {
+        model.addAttribute("old", old);
+        model.addAttribute("oldTitle", title(old));
+        return model;
+    }
+
+    private Form renewal(UUID id, Papers.Entry old, String back) {
+        return new Form("Renew: " + title(old), "/papers/" + id + "/renew?back=" + back, back)
+                .text("number", "Number", "as printed on the new one")
+                .text("validTo", "Valid to", "last day, to its end; empty: its end is not known")
+                .text("validFrom", "Valid from", "first day")
+                .file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later");
+    }
+
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/papers/{id}/renew")
+    String renewed(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "back", defaultValue = "/") String back,
+            @RequestParam MultiValueMap<String, String> params,
+            @RequestParam(value = "scan", required = false) MultipartFile scan,
+            Model model)
+            throws IOException {
+        Papers.Entry old = papers.entry(id);
+        Form form = renewal(id, old, safe(back)).bind(params);
+        Form whole = filled(id, safe(back));
+        for (String field : List.of("number", "validTo", "validFrom")) {
+            whole.set(field, form.raw(field).strip());
+        }
+        whole.set("issuedOn", "")
+                .set("verifiedBy", "")
+                .set("verifiedOn", "")
+                .set("verifiedWhere", "")
+                .set("endKnown", form.raw("validTo").isBlank() ? "no" : "yes")
+                .version(-1);
+        Supplier<UUID> saving = forms.read(whole, null, old.holderKind(), old.holderId());
+        whole.getErrors().forEach(form::error);
+        byte[] content = scan == null || scan.isEmpty() ? null : scan.getBytes();
+        return form.store(() -> {
+                    papers.save(saving, content, scan == null ? "" : String.valueOf(scan.getOriginalFilename()), by());
+                    return "redirect:" + form.getBack();
+                })
+                .orElseGet(() -> form.page(told(old, model), "papers/renew"));
+    }
+
+    private static String by() {
+        return Viewer.current().name();
     }
 
     private Form filled(UUID id, String back) {

@@ -3,6 +3,7 @@ package yarrek.app.jobs;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
@@ -139,6 +140,25 @@ public record JobDraft(
     /** The same on other days. */
     public JobDraft on(LocalDate first, LocalDate last) {
         return with(new Anew(null, first, last, null, null, null, null, null));
+    }
+
+    /** The same again from another day on; what was said for the days of this one alone is left out. */
+    public JobDraft repeated(String newName, LocalDate first) {
+        Map<String, FactValue> lasting = new TreeMap<>(said);
+        lasting.keySet().removeIf(f -> Vocabulary.define(f).holdsHours().isPresent());
+        return new JobDraft(
+                newName,
+                siteId,
+                first,
+                first.plusDays(ChronoUnit.DAYS.between(firstDay, lastDay)),
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotId,
+                observerId,
+                buildId,
+                lasting);
     }
 
     /** The same with another build. */

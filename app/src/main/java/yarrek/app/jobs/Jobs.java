@@ -69,7 +69,7 @@ public class Jobs {
         }
 
         public String nextStep() {
-            return state.equals("PLANNED") ? "Mark as flown" : "Plan again";
+            return state.equals("PLANNED") ? "Mark as flown" : "Not flown after all";
         }
     }
 

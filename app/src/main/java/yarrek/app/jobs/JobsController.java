@@ -277,6 +277,36 @@ class JobsController {
         return store(form(id), params, id, model);
     }
 
+    /** The same job on other days; what was said for those days alone is asked again. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @GetMapping("/jobs/{id}/repeat")
+    String repeat(@PathVariable("id") UUID id, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        return repeatForm(job).page(model, "form");
+    }
+
+    private static Form repeatForm(Jobs.JobView job) {
+        return new Form("Repeat: " + job.draft().name(), "/jobs/" + job.id() + "/repeat", "/jobs/" + job.id())
+                .text("firstDay", "First day", "a date such as 14 Mar 2027 or tomorrow; it lasts as long as this one")
+                .text("name", "Name", "empty: as this one, with the day");
+    }
+
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/jobs/{id}/repeat")
+    String repeated(@PathVariable("id") UUID id, @RequestParam MultiValueMap<String, String> params, Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        Form form = repeatForm(job).bind(params);
+        LocalDate first = form.date(
+                "firstDay", true, LocalDate.now(clock.withZone(job.site().zone())));
+        String typed = form.optionalText("name", 120);
+        String name = typed.isEmpty() && first != null
+                ? job.draft().name() + ", " + first.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK))
+                : typed;
+        return form.store(() ->
+                        "redirect:/jobs/" + jobs.save(null, -1, job.draft().repeated(name, first)))
+                .orElseGet(() -> form.page(model, "form"));
+    }
+
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/state")
     String state(@PathVariable("id") UUID id, @RequestParam("value") String value) {

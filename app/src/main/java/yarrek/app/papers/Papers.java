@@ -20,6 +20,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -28,6 +29,7 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.forms.Form;
 import yarrek.app.forms.LostUpdateException;
 import yarrek.app.held.Held;
 import yarrek.app.held.Stamps;
@@ -404,6 +406,44 @@ public class Papers {
 
     /** Largest scan taken. */
     public static final int MOST_SCAN_BYTES = 20 * 1024 * 1024;
+
+    /**
+     * A paper with its scan, both or neither.
+     *
+     * @param scan null for none
+     * @throws IllegalArgumentException when the scan is too large, or neither a PDF nor a picture by its content
+     */
+    @Transactional
+    public UUID save(Supplier<UUID> saving, byte[] scan, String fileName, String by) {
+        UUID id = saving.get();
+        if (scan != null) {
+            addScan(id, fileName, scan, by);
+        }
+        return id;
+    }
+
+    /** What was left empty of a new paper and its kind knows: lead time, and who issued the last one of the kind. */
+    @Transactional(readOnly = true)
+    public void fillFromKind(Form form) {
+        kinds().stream()
+                .filter(k -> k.code().equals(form.raw("kind")))
+                .findFirst()
+                .ifPresent(k -> {
+                    if (form.raw("leadDays").isBlank()) {
+                        form.set("leadDays", k.leadDays());
+                    }
+                    if (form.raw("issuer").isBlank()) {
+                        em.createQuery(
+                                        "select p.issuer from PaperEntity p where p.kind = :k order by p.id",
+                                        String.class)
+                                .setParameter("k", k.code())
+                                .setMaxResults(1)
+                                .getResultStream()
+                                .findFirst()
+                                .ifPresent(i -> form.set("issuer", i));
+                    }
+                });
+    }
 
     /** @throws IllegalArgumentException when it is too large, or neither a PDF nor a picture by its content */
     @Transactional

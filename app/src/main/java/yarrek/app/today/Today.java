@@ -308,7 +308,7 @@ public class Today {
                     breached > 0 ? breached + " breached" : "not looked at",
                     (rows.size() == 1 ? "Flight" : rows.size() + " flights") + " of " + key.get(0),
                     worst.worst().isEmpty() ? "brought in and not yet looked at" : worst.worst(),
-                    "/flights/" + worst.id(),
+                    "/flights/" + worst.id() + (breached > 0 ? "#worst" : ""),
                     "look",
                     by.isBefore(now)));
         });
@@ -347,8 +347,8 @@ public class Today {
                     p.state().words(),
                     p.kindWords() + " of " + holder,
                     p.number() + " " + end + (needed ? "; a planned job needs it" : ""),
-                    "/papers/" + p.id(),
-                    "renew",
+                    viewer.isManager() ? "/papers/" + p.id() + "/renew" : "/papers/" + p.id(),
+                    viewer.isManager() ? "renew" : "look",
                     late));
         }
     }

@@ -4,11 +4,13 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -68,6 +70,117 @@ public class Changes {
 
     /** Another pilot or build in the place of the planned one. */
     public record Swap(String what, UUID id, String name, Tally after, List<String> clears, List<String> opens) {}
+
+    /**
+     * The smallest thing that helps a job that is no-go.
+     *
+     * @param finding what stops it
+     * @param fact a question of the plan that would be answered otherwise, with {@code value}; empty for another pilot or build
+     * @param swap another pilot or build; null for a fact
+     * @param after the job's standing with it
+     */
+    public record Cure(String finding, String words, String fact, String value, Swap swap, Tally after) {}
+
+    /** Somebody who could fly a job, and what speaks against it. */
+    public record Fit(UUID id, String name, boolean chosen, Tally tally, List<String> lacks) {
+        public String shape() {
+            return tally.isNoGo() ? "notch" : tally.notKnown() > 0 ? "dots" : "full";
+        }
+    }
+
+    /** Everybody who could be pilot of a job: who has least against them first. */
+    @Transactional(readOnly = true)
+    public List<Fit> who(UUID jobId) {
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Map<Crew.PersonView, Assessment> tried = new LinkedHashMap<>();
+        for (Crew.PersonView p : crew.all()) {
+            JobDraft with = with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM());
+            tried.put(p, judge(jobJudging.factsOf(jobId, with), setting));
+        }
+        // what holds whoever flies is no reason for or against anybody
+        Set<String> always = new HashSet<>();
+        tried.values().stream().findFirst().ifPresent(a -> always.addAll(open(a)));
+        tried.values().forEach(a -> always.retainAll(open(a)));
+        return tried.entrySet().stream()
+                .map(e -> new Fit(
+                        e.getKey().id(),
+                        e.getKey().name(),
+                        e.getKey().id().equals(d.pilotId()),
+                        Tally.of(e.getValue().findings()),
+                        open(e.getValue()).stream()
+                                .filter(x -> !always.contains(x))
+                                .toList()))
+                .sorted(java.util.Comparator.comparing((Fit f) -> f.tally().isNoGo())
+                        .thenComparing(f -> f.lacks().size())
+                        .thenComparing(Fit::name))
+                .toList();
+    }
+
+    private static List<String> open(Assessment a) {
+        return a.findings().stream()
+                .filter(f -> f.isOpen()
+                        && f.verdict() != Verdict.CLOSE
+                        && f.beatenBy().isEmpty())
+                .map(f -> f.rule().title() + " (" + f.verdict().words() + ")")
+                .toList();
+    }
+
+    /** The smallest single change that takes a breach away from a job that is no-go; empty when none alone does. */
+    @Transactional(readOnly = true)
+    public Optional<Cure> cure(UUID jobId) {
+        Clean clean = clean(jobId);
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        List<Cure> cures = new ArrayList<>();
+        clean.remedies().forEach((f, changes) -> {
+            if (f.verdict() != Verdict.BREACHED) {
+                return;
+            }
+            changes.stream()
+                    .filter(c -> !c.fact().isEmpty() && c.value().isPresent())
+                    .findFirst()
+                    .ifPresent(c -> cures.add(new Cure(
+                            f.rule().title(),
+                            c.words(),
+                            Vocabulary.define(c.fact()).plan().isPresent() ? c.fact() : "",
+                            c.value().get().text(),
+                            null,
+                            Vocabulary.define(c.fact()).plan().isPresent()
+                                    ? Tally.of(judge(
+                                                    jobJudging.factsOf(
+                                                            jobId,
+                                                            d.saying(
+                                                                    c.fact(),
+                                                                    c.value().get())),
+                                                    setting)
+                                            .findings())
+                                    : null)));
+        });
+        clean.swaps().stream()
+                .filter(s -> !s.after().isNoGo())
+                .findFirst()
+                .ifPresent(s -> cures.add(new Cure("", s.what() + " " + s.name(), "", "", s, s.after())));
+        return cures.stream()
+                .min(java.util.Comparator.comparing(
+                                (Cure c) -> c.after() == null || c.after().isNoGo())
+                        .thenComparing(c -> c.swap() != null));
+    }
+
+    /** Does what a cure proposes: another pilot, another build, or another answer to a question of the plan. */
+    @Transactional
+    public void change(UUID jobId, long version, UUID pilot, UUID build, String fact, String value) {
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        JobDraft changed = d.with(new JobDraft.Anew(null, null, null, null, null, null, pilot, build));
+        if (!fact.isEmpty()) {
+            FactDefinition of = Vocabulary.define(fact);
+            if (of.plan().isEmpty()) {
+                throw new IllegalArgumentException(of.label() + " is not said in the plan of a job");
+            }
+            changed = changed.saying(fact, answers.read(of, value));
+        }
+        jobs.save(jobId, version, changed);
+    }
 
     /** What would clear each finding. */
     public record Clean(Map<Finding, List<Remedies.Change>> remedies, List<Swap> swaps) {}

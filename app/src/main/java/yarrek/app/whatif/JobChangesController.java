@@ -5,9 +5,12 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.forms.LostUpdateException;
 import yarrek.app.forms.TypedInput;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.page.OpenTo;
@@ -99,5 +102,44 @@ class JobChangesController {
         model.addAttribute("job", jobs.job(id, Viewer.current()));
         model.addAttribute("clean", changes.clean(id));
         return "whatif/clean";
+    }
+
+    /** What helps most, for the head of the job. */
+    @OpenTo(OpenTo.Whom.OFFICE)
+    @GetMapping("/jobs/{id}/cure")
+    String cure(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("job", jobs.job(id, Viewer.current()));
+        model.addAttribute("cure", changes.cure(id).orElse(null));
+        return "whatif/cure";
+    }
+
+    @OpenTo(OpenTo.Whom.OFFICE)
+    @GetMapping("/jobs/{id}/who")
+    String who(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("job", jobs.job(id, Viewer.current()));
+        model.addAttribute("fits", changes.who(id));
+        return "whatif/who";
+    }
+
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/jobs/{id}/change")
+    String change(
+            @PathVariable("id") UUID id,
+            @RequestParam("version") long version,
+            @RequestParam(value = "pilot", required = false) UUID pilot,
+            @RequestParam(value = "build", required = false) UUID build,
+            @RequestParam(value = "fact", defaultValue = "") String fact,
+            @RequestParam(value = "value", defaultValue = "") String value,
+            RedirectAttributes flash) {
+        try {
+            changes.change(id, version, pilot, build, fact, value);
+            flash.addFlashAttribute("told", "Changed and judged anew. The history of the job puts it back.");
+        } catch (LostUpdateException e) {
+            flash.addFlashAttribute(
+                    "problem", "Somebody else changed this job meanwhile; it is shown as it stands now.");
+        } catch (IllegalArgumentException e) {
+            flash.addFlashAttribute("problem", e.getMessage());
+        }
+        return "redirect:/jobs/" + id;
     }
 }

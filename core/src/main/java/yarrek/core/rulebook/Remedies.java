@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -20,12 +21,19 @@ public final class Remedies {
      * One changed fact, one more paper, or the approval that may cover it.
      *
      * @param fact its name; empty for a paper or an approval
+     * @param value what it is changed to; empty for a paper or an approval
      * @param words what to change, from what to what
      * @param size how large the change is against what it was, 0 to 1; 1 where no measure exists
      * @param alsoClears other open findings that it would clear
      * @param opens what it would newly open, in words
      */
-    public record Change(String fact, String words, double size, List<String> alsoClears, List<String> opens) {}
+    public record Change(
+            String fact,
+            Optional<FactValue> value,
+            String words,
+            double size,
+            List<String> alsoClears,
+            List<String> opens) {}
 
     private Remedies() {}
 
@@ -57,7 +65,8 @@ public final class Remedies {
                     .thenComparing(c -> -c.alsoClears().size()));
             List<Change> best = new ArrayList<>(changes.stream().limit(MOST).toList());
             if (f.rule().isCoverable() && f.verdict() == Verdict.BREACHED) {
-                best.add(new Change("", "Approval: " + f.rule().coveredBy(), 1, List.of(), List.of()));
+                best.add(
+                        new Change("", Optional.empty(), "Approval: " + f.rule().coveredBy(), 1, List.of(), List.of()));
             }
             remedies.put(f, List.copyOf(best));
         }
@@ -71,6 +80,7 @@ public final class Remedies {
     private static Change change(Offers.Offer c, Finding f, Comparison comparison) {
         return new Change(
                 c.fact(),
+                c.value(),
                 c.words(),
                 c.size(),
                 comparison.vanish().stream()

@@ -60,6 +60,10 @@ public record Tally(int law, int departures, int notKnown, int close, Go go) {
         return new Tally(law, departures, notKnown, close, go);
     }
 
+    public boolean isNoGo() {
+        return go == Go.NO_GO;
+    }
+
     public int breached() {
         return law + departures;
     }
