@@ -42,7 +42,7 @@ class TasksTest extends BrowserTest {
 
     private void stored() {
         page.waitForLoadState();
-        assertThat(page.locator(".bad-note").allInnerTexts()).isEmpty();
+        assertThat(page.locator("[role=alert].bad-note").allInnerTexts()).isEmpty();
     }
 
     private void done(int mostClicks, int mostFields) {
