@@ -165,7 +165,7 @@ class PagesTest extends BrowserTest {
 
         page.navigate(address("/flights"));
         page.setInputFiles("#files", sample("height-breach.gpx"));
-        assertThat(page.locator("[role=status]")).containsText("byte for byte the same");
+        assertThat(page.locator(".note[role=status]")).containsText("byte for byte the same");
     }
 
     @Test

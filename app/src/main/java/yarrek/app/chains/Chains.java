@@ -5,6 +5,7 @@ import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -13,6 +14,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -67,6 +69,7 @@ import yarrek.core.time.TimeWindow;
 /** Which approvals a job needs, and when each must be sent. */
 @Service
 public class Chains {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK);
     private static final int MOST_BUILDS = 40;
     private static final int MOST_DAYS_COMPARED = 7;
     private static final int TODAY_AHEAD_DAYS = 14;
@@ -536,8 +539,8 @@ public class Chains {
                     .orElse("");
         }
         if (!a.firstDay().equals(r.firstDay()) || !a.lastDay().equals(r.lastDay())) {
-            return "asked for " + a.firstDay() + " to " + a.lastDay() + "; the job now needs " + r.firstDay() + " to "
-                    + r.lastDay();
+            return "asked for " + DAY.format(a.firstDay()) + " to " + DAY.format(a.lastDay()) + "; the job now needs "
+                    + DAY.format(r.firstDay()) + " to " + DAY.format(r.lastDay());
         }
         return "";
     }

@@ -3,8 +3,10 @@ package yarrek.app.incidents;
 import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -22,6 +24,9 @@ import yarrek.core.trace.Trace;
 /** What went wrong. */
 @Service
 public class Incidents {
+    private static final DateTimeFormatter MOMENT =
+            DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
+
     /** What it was can be said later; that it happened is said at once. */
     public static final String NOT_SORTED = "not sorted yet";
 
@@ -110,8 +115,8 @@ public class Incidents {
         double lat = trace.at(Channel.LATITUDE_DEG, index);
         double lon = trace.at(Channel.LONGITUDE_DEG, index);
         String words = finding.title() + " (" + finding.citation() + "): " + finding.says() + ". From "
-                + trace.instant(i.fromS()).truncatedTo(ChronoUnit.SECONDS) + " to "
-                + trace.instant(i.toS()).truncatedTo(ChronoUnit.SECONDS) + ", log "
+                + MOMENT.format(trace.instant(i.fromS())) + " to "
+                + MOMENT.format(trace.instant(i.toS())) + ", log "
                 + f.log().fileName() + ", SHA-256 " + f.log().sha256();
         return new View(
                 null,

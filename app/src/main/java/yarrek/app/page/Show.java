@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
@@ -51,9 +52,13 @@ public class Show {
         return i == null ? "–" : DATE.format(i.atZone(zone)) + " " + clock(i, zone);
     }
 
-    /** "14:05 (15:05 UTC)". */
+    /** "14:05 (15:05 UTC)"; with its day where the two have different ones, "23:30 (Wed 2 Dec 00:30 UTC)". */
     public String clock(Instant i, ZoneId zone) {
-        return CLOCK.format(i.atZone(zone)) + " (" + CLOCK.format(i.atZone(ZoneOffset.UTC)) + " UTC)";
+        ZonedDateTime utc = i.atZone(ZoneOffset.UTC);
+        ZonedDateTime local = i.atZone(zone);
+        boolean otherDay = !utc.toLocalDate().equals(local.toLocalDate());
+        return CLOCK.format(local) + " (" + (otherDay ? dayMonth(utc.toLocalDate()) + " " : "") + CLOCK.format(utc)
+                + " UTC)";
     }
 
     /** "24 Nov 2026 15:05 UTC". */

@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -114,6 +115,10 @@ public class Rulebook {
             return byDay.computeIfAbsent(day, work);
         }
     }
+
+    /** A pack of the operator's own rules is called after the moment of its last change. */
+    private static final DateTimeFormatter VERSION =
+            DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
 
     private final EntityManager em;
     private final JdbcClient jdbc;
@@ -709,9 +714,8 @@ public class Rulebook {
                     own.stream()
                             .map(OwnRules.Row::madeAt)
                             .max(Comparator.naturalOrder())
-                            .orElse(Instant.EPOCH)
-                            .truncatedTo(java.time.temporal.ChronoUnit.SECONDS)
-                            .toString(),
+                            .map(VERSION::format)
+                            .orElse(""),
                     today(),
                     "Entered by the operator; none of them weakens the law.",
                     List.of(),

@@ -75,6 +75,16 @@ class ShowTest {
         assertThat(SHOW.validity(null, MAY)).isEqualTo("to 3 May 2027");
     }
 
+    /** Past midnight in one of the two clocks the day is said. */
+    @Test
+    void anHourOfAnotherDayByUtcSaysItsDay() {
+        ZoneId azores = ZoneId.of("Atlantic/Azores");
+        assertThat(SHOW.clock(Instant.parse("2026-12-02T00:30:00Z"), azores)).isEqualTo("23:30 (Wed 2 Dec 00:30 UTC)");
+        assertThat(SHOW.clock(Instant.parse("2026-12-02T01:00:00Z"), azores)).isEqualTo("00:00 (01:00 UTC)");
+        assertThat(SHOW.moment(Instant.parse("2026-12-02T00:59:00Z"), azores))
+                .isEqualTo("Tue 1 Dec 2026 23:59 (Wed 2 Dec 00:59 UTC)");
+    }
+
     /** The hour that comes twice when clocks go back is told apart by UTC. */
     @Test
     void aLocalTimeHasItsUtcBesideIt() {
@@ -82,7 +92,7 @@ class ShowTest {
         assertThat(SHOW.clock(Instant.parse("2026-10-25T00:30:00Z"), berlin)).isEqualTo("02:30 (00:30 UTC)");
         assertThat(SHOW.clock(Instant.parse("2026-10-25T01:30:00Z"), berlin)).isEqualTo("02:30 (01:30 UTC)");
         assertThat(SHOW.moment(Instant.parse("2026-12-31T23:30:00Z"), berlin))
-                .isEqualTo("Fri 1 Jan 2027 00:30 (23:30 UTC)");
+                .isEqualTo("Fri 1 Jan 2027 00:30 (Thu 31 Dec 23:30 UTC)");
     }
 
     @ParameterizedTest
