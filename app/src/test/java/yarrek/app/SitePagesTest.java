@@ -36,6 +36,7 @@ class SitePagesTest extends BrowserTest {
         page.setInputFiles("#f-file", file);
         page.fill("[name=name]", name);
         page.selectOption("[name=restriction]", restriction);
+        page.click("button:has-text('Bring in')");
     }
 
     @Test
