@@ -86,8 +86,11 @@
           return fetch(form.getAttribute("action"), { method: "POST", body: body, credentials: "same-origin" });
         })
         .then(function (r) {
-          if (r.redirected && new URL(r.url).pathname === "/login") {
+          if (r.redirected && new URL(r.url).pathname.indexOf("/login") === 0) {
             throw new Error("signed out");
+          }
+          if (r.status >= 500) {
+            throw new Error("busy");
           }
           return r.text().then(function (page) {
             if (r.redirected) {
@@ -104,6 +107,8 @@
         .catch(function (e) {
           if (e.message === "signed out") {
             later("It waits on this phone: sign in again and come back to this page, then it is sent. ", "/login", "Sign in");
+          } else if (e.message === "busy") {
+            later("The server could not take it just now. It waits on this phone and is sent again by itself.");
           } else {
             later(
               "No connection. It waits on this phone and is sent as soon as there is one, while this page is open or opened again.",

@@ -25,6 +25,7 @@ import yarrek.core.approval.Terms;
 import yarrek.core.approval.UnlockLife;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.ShapeText;
+import yarrek.core.rulebook.Days;
 import yarrek.core.rulebook.Verdict;
 
 /** Requests from the chain to the desk and back, and what is made of what is granted; each test with a job of its own. */
@@ -410,7 +411,7 @@ class ApprovalsFlowTest extends OnJobs {
         jobs.save(job.id(), jobs.jobUnchecked(job.id()).version(), job.draft().on(later, later));
         Chains.Line moved = tower(jobs.jobUnchecked(job.id()), Chains.WhatIf.NOTHING);
         assertThat(moved.planned().isDone()).isFalse();
-        assertThat(moved.note()).contains("the job now needs " + later);
+        assertThat(moved.note()).contains("the job now needs " + Days.show(later));
         assertThat(verdict(job.id(), "EU-ZONE-AUTH")).isEqualTo(Verdict.BREACHED);
     }
 

@@ -93,6 +93,12 @@ abstract class BrowserTest extends RunningApp {
         assertThat(complaints).isEmpty();
     }
 
+    /** What the browser has to complain of in this test. */
+    void expectComplaint(String part) {
+        assertThat(complaints).anyMatch(c -> c.contains(part));
+        complaints.removeIf(c -> c.contains(part));
+    }
+
     /** The first time by the page; afterwards the session of then is taken up again. */
     void signIn(String login) {
         if (SESSIONS.containsKey(login)) {

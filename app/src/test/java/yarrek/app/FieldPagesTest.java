@@ -87,6 +87,22 @@ class FieldPagesTest extends BrowserTest {
     }
 
     @Test
+    void aServerThatCannotTakeItNowIsAskedAgain() {
+        page.navigate(address("/field/report"));
+        kept();
+        write("Sent while the server was busy.");
+        page.route(
+                "**/incidents/new", r -> r.fulfill(new com.microsoft.playwright.Route.FulfillOptions().setStatus(503)));
+        page.getByText("Send the report").click();
+        assertThat(page.locator("[data-outbox-says]")).containsText("could not take it");
+        expectComplaint("status of 503");
+        page.unroute("**/incidents/new");
+        page.evaluate("window.dispatchEvent(new Event('online'))");
+        assertThat(page.locator("h1")).containsText("near miss with a crewed aircraft");
+        assertThat(incidents("Sent while the server was busy.")).isEqualTo(1);
+    }
+
+    @Test
     void whatTheServerRefusesIsSaidWithWhatWasTyped() {
         page.navigate(address("/field/report"));
         kept();

@@ -159,6 +159,7 @@ class SendingTest extends OnJobs {
                         .statusCode())
                 .isEqualTo(302);
         String told = org.jsoup.Jsoup.parse(manager.get(chain).body()).text();
+        assertThat(told).contains("say why");
         for (Approvals.ApprovalView a : approvals.of(job.id())) {
             boolean toDesk = desks.stream()
                     .anyMatch(l -> l.request().needed().kind().code().equals(a.kind()));

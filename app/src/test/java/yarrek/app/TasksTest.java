@@ -11,6 +11,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Base64;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -65,12 +66,12 @@ class TasksTest extends BrowserTest {
                         page.evaluate(
                                 "document.querySelector('.queue').scrollWidth <= document.querySelector('.queue').clientWidth + 1"))
                 .isEqualTo(true);
-        // late ones do not stand before what is due today
-        String first = page.locator(".queue .group").first().innerText();
-        assertThat(first)
-                .satisfiesAnyOf(
-                        f -> assertThat(f).startsWith("Today"),
-                        f -> assertThat(f).startsWith("Late"));
+        // in their order, so that late ones do not stand before what is due today
+        List<String> order = List.of("Today", "Late", "Next seven days", "Later");
+        List<Integer> places = page.locator(".queue .group").allInnerTexts().stream()
+                .map(g -> order.indexOf(g.replaceAll("\\s*\\d+$", "")))
+                .toList();
+        assertThat(places).hasSizeGreaterThan(1).doesNotContain(-1).isSorted();
     }
 
     /** 2: the old one stays, the new one takes its place. */
@@ -113,6 +114,19 @@ class TasksTest extends BrowserTest {
                 .isEqualTo(before);
     }
 
+    /** What the old one allows or insures may be otherwise on the new one: it is shown, and not carried over unseen. */
+    @Test
+    void whatAPaperSaysBesideItsDatesIsLookedAtWhenItIsRenewed() {
+        String paper = id("select id from paper where amount_sdr is not null limit 1");
+        page.navigate(address("/papers/" + paper + "/renew"));
+        assertThat(page.locator("[name=amountSdr]")).isVisible();
+        assertThat(page.locator("[name=amountSdr]")).not().hasValue("");
+        assertThat(page.locator("[name=validTo]")).hasValue("");
+        page.fill("[name=amountSdr]", "plenty");
+        page.locator("#main-form .btn-main").click();
+        assertThat(page.locator("#e-amountSdr")).isVisible();
+    }
+
     /** 3: with its scan, lead time and issuer from what is known of the kind. */
     @Test
     void aCertificateWithItsScan() {
@@ -129,6 +143,7 @@ class TasksTest extends BrowserTest {
         click("#main-form .btn-main");
         stored();
         assertThat(page.locator("main")).containsText("TI-YD-2");
+        assertThat(page.locator(".note[role=status]")).containsText("as every other paper of this kind");
         done(4, 4);
         String id = id("select id from paper where number = 'TI-YD-2'");
         assertThat(jdbc.sql("select issuer from paper where id = ?")

@@ -15,6 +15,7 @@ import yarrek.app.exchange.Exchange;
 import yarrek.app.forms.TypedInput;
 import yarrek.app.office.Office;
 import yarrek.app.page.Viewer;
+import yarrek.core.pack.Cells;
 import yarrek.formats.table.Table;
 
 /** What a house has entered so far, and the shortest way to enter the rest: few fields, from which whole records are made. */
@@ -90,8 +91,6 @@ public class Begin {
         }
     }
 
-    private static final double NOMINAL_CELL_V = 3.75;
-
     private final Exchange exchange;
     private final Office office;
     private final JdbcClient jdbc;
@@ -128,15 +127,21 @@ public class Begin {
         return steps;
     }
 
-    /** Whether the way is worth showing: something of it is missing. */
+    /** Whether the way is worth showing: something of it is missing. Asked by every Today, and so counts nothing. */
     @Transactional(readOnly = true)
     public boolean isUnderWay(Viewer viewer) {
-        return viewer.isManager() && steps().stream().anyMatch(s -> !s.isDone());
+        return viewer.isManager()
+                && (!office.isSetUp()
+                        || !jdbc.sql("select exists(select 1 from build) and exists(select 1 from person)"
+                                        + " and exists(select 1 from site) and exists(select 1 from job)"
+                                        + " and exists(select 1 from flight)")
+                                .query(Boolean.class)
+                                .single());
     }
 
     /** The first step of which nothing is on file. */
-    public Optional<Step> next() {
-        return steps().stream().filter(s -> !s.isDone()).map(Standing::step).findFirst();
+    public static Optional<Step> next(List<Standing> steps) {
+        return steps.stream().filter(s -> !s.isDone()).map(Standing::step).findFirst();
     }
 
     private static String count(Object n, String one, String more) {
@@ -193,10 +198,10 @@ public class Begin {
         bringIn("builds", Map.of("aircraft", name, "name", "standard", "pack", pack), Map.of("aircraft", "name"));
     }
 
-    /** Cells in series of a lithium pack by its nominal voltage, 3.6 to 3.9 V each; empty when it is no figure. */
+    /** Cells in series by the voltage as typed; empty when it is no figure, which the pack model then asks for. */
     private static String cells(String nominal) {
         try {
-            return String.valueOf(Math.max(1, Math.round(TypedInput.plain(nominal, "V") / NOMINAL_CELL_V)));
+            return String.valueOf(Cells.inSeries(TypedInput.plain(nominal, "V")));
         } catch (IllegalArgumentException e) {
             return "";
         }
@@ -232,13 +237,11 @@ public class Begin {
                 Map.of("area", "launch"));
     }
 
-    /** @param typed name, siteId, firstDay, from, to, pilotId, buildId, height */
+    /** @param typed name, siteId, firstDay, from, to, category, purpose, pilotId, buildId, height */
     @Transactional
     public void job(Map<String, String> typed) {
         Map<String, String> row = new LinkedHashMap<>(typed);
         row.put("heightReference", "GROUND");
-        row.put("category", "open");
-        row.put("purpose", "work");
         bringIn("jobs", row, Map.of());
     }
 

@@ -17,12 +17,14 @@ import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.fleet.FleetRegisters;
 import yarrek.app.forms.Form;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.rulebook.Vocabulary;
 
 /** One path in the order of the work; each step leads to the next. */
 @Controller
@@ -51,8 +53,9 @@ class BeginController {
     @OpenTo(OpenTo.Whom.MANAGER)
     @GetMapping("/begin")
     String begin(Model model) {
-        model.addAttribute("steps", begin.steps());
-        model.addAttribute("next", begin.next().orElse(null));
+        List<Begin.Standing> steps = begin.steps();
+        model.addAttribute("steps", steps);
+        model.addAttribute("next", Begin.next(steps).orElse(null));
         return "begin/begin";
     }
 
@@ -80,7 +83,7 @@ class BeginController {
     }
 
     private String next() {
-        return begin.next().map(s -> "redirect:/begin/" + s.path()).orElse("redirect:/");
+        return Begin.next(begin.steps()).map(s -> "redirect:/begin/" + s.path()).orElse("redirect:/");
     }
 
     private Form form(Begin.Step step) {
@@ -115,13 +118,7 @@ class BeginController {
                 .text("model", "Maker and model", "the first word is the maker, such as Vosmere Ledge Pro")
                 .text("serial", "Serial number", "of the airframe")
                 .text("airframeMass", "Mass without pack", "such as 166.2 g; weigh it, or take the maker's figure")
-                .select(
-                        "classMark",
-                        "Class mark",
-                        "as on the label",
-                        Form.words(
-                                "choose", "none", "C0", "C1", "C2", "C3", "C4", "C5", "C6", "UK0", "UK1", "UK2", "UK3",
-                                "UK4", "UK5", "UK6"))
+                .select("classMark", "Class mark", "as on the label", FleetRegisters.classMarks())
                 .text("name", "Called", "as the crew says it; empty: as the model")
                 .group("Its packs")
                 .text("packMass", "Mass of one pack", "such as 82.5 g")
@@ -130,10 +127,7 @@ class BeginController {
                 .text("cells", "Cells in series", "empty: reckoned from the voltage")
                 .text(PACKS, "How many there are", "")
                 .group("Look through: taken as they stand unless changed")
-                .select("remoteId", "Remote identification", "", Form.words("choose", "none", "module", "builtIn"))
-                .select("hasCamera", "Camera or other personal-data sensor", "", Form.words("choose", "yes", "no"))
-                .select("privatelyBuilt", "Privately built", "", Form.words("choose", "yes", "no"))
-                .select("isToy", "Toy by law", "", Form.words("choose", "yes", "no"))
+                .fields(FleetRegisters::whatItIs)
                 // on the strict side: each of these asks for more than its opposite
                 .set("remoteId", "none")
                 .set("hasCamera", "yes")
@@ -157,7 +151,7 @@ class BeginController {
                 .text("number", "Number", "as printed")
                 .text("issuer", "Issued by", "")
                 .text("validTo", "Valid to", "last day; empty: not known")
-                .set("issuer", "the authority");
+                .set("issuer", "not said");
     }
 
     private static Form site(Form form) {
@@ -174,6 +168,8 @@ class BeginController {
                 .text("from", "From", "local time")
                 .text("to", "To", "local time")
                 .text("height", "Greatest height", "above ground, such as 60 m")
+                .select("category", "Category", "", words("category"))
+                .select("purpose", "Purpose", "", words("purpose"))
                 .select("pilotId", "Pilot in command", "", options(people()))
                 .select("buildId", "Build", "", options(builds()))
                 .set("name", sites.names().values().stream().findFirst().orElse("") + ", first job")
@@ -182,6 +178,8 @@ class BeginController {
                 .set("from", "10:00")
                 .set("to", "12:00")
                 .set("height", "60 m")
+                .set("category", "open")
+                .set("purpose", "work")
                 .set("pilotId", first(people()))
                 .set("buildId", first(builds()));
     }
@@ -196,6 +194,11 @@ class BeginController {
         Map<java.util.UUID, String> builds = new LinkedHashMap<>();
         fleet.builds().forEach(b -> builds.put(b.id(), b.aircraft().name() + ", " + b.name()));
         return builds;
+    }
+
+    /** The words of a question of the plan, as the vocabulary has them. */
+    private static List<Form.Option> words(String fact) {
+        return Form.words("not known", Vocabulary.define(fact).words().toArray(String[]::new));
     }
 
     private static Object first(Map<java.util.UUID, String> of) {

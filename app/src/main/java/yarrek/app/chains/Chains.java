@@ -5,7 +5,6 @@ import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -14,7 +13,6 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -58,6 +56,7 @@ import yarrek.core.geo.ShapeText;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.judging.PlanInput;
 import yarrek.core.rulebook.Assessment;
+import yarrek.core.rulebook.Days;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Layer;
@@ -69,7 +68,6 @@ import yarrek.core.time.TimeWindow;
 /** Which approvals a job needs, and when each must be sent. */
 @Service
 public class Chains {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK);
     private static final int MOST_BUILDS = 40;
     private static final int MOST_DAYS_COMPARED = 7;
     private static final int TODAY_AHEAD_DAYS = 14;
@@ -539,8 +537,8 @@ public class Chains {
                     .orElse("");
         }
         if (!a.firstDay().equals(r.firstDay()) || !a.lastDay().equals(r.lastDay())) {
-            return "asked for " + DAY.format(a.firstDay()) + " to " + DAY.format(a.lastDay()) + "; the job now needs "
-                    + DAY.format(r.firstDay()) + " to " + DAY.format(r.lastDay());
+            return "asked for " + Days.show(a.firstDay(), a.lastDay()) + "; the job now needs "
+                    + Days.show(r.firstDay(), r.lastDay());
         }
         return "";
     }

@@ -7,6 +7,8 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -68,8 +70,8 @@ class PapersController {
                 "/papers/new?holderKind=" + holderKind + "&holderId=" + holderId + "&back=" + safe(back),
                 safe(back),
                 holderKind);
-        form.file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later");
-        form.set("zone", office.operator().zone().getId())
+        withScan(form)
+                .set("zone", office.operator().zone().getId())
                 .set("jurisdiction", office.operator().jurisdiction())
                 .set("endKnown", "yes");
         papers.kindsHeldBy(holderKind).stream()
@@ -92,22 +94,20 @@ class PapersController {
             @RequestParam(value = "back", defaultValue = "/") String back,
             @RequestParam MultiValueMap<String, String> params,
             @RequestParam(value = "scan", required = false) MultipartFile scan,
+            RedirectAttributes flash,
             Model model)
             throws IOException {
-        Form form = form(
+        Form form = withScan(form(
                         "New paper",
                         "/papers/new?holderKind=" + holderKind + "&holderId=" + holderId + "&back=" + safe(back),
                         safe(back),
-                        holderKind)
-                .file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later")
+                        holderKind))
                 .bind(params);
-        papers.fillFromKind(form);
-        Supplier<UUID> saving = forms.read(form, null, holderKind, holderId);
-        byte[] content = scan == null || scan.isEmpty() ? null : scan.getBytes();
-        return form.store(() -> {
-                    papers.save(saving, content, scan == null ? "" : String.valueOf(scan.getOriginalFilename()), by());
-                    return "redirect:" + form.getBack();
-                })
+        String filled = forms.fillIn(form);
+        if (!filled.isEmpty()) {
+            flash.addFlashAttribute("told", filled);
+        }
+        return store(form, forms.read(form, null, holderKind, holderId), scan)
                 .orElseGet(() -> form.page(model, "form"));
     }
 
@@ -127,8 +127,10 @@ class PapersController {
         Papers.Entry old = papers.entry(id);
         LocalDate today = LocalDate.now(clock.withZone(old.zone()));
         LocalDate after = old.validTo() == null ? today : old.validTo().plusDays(1);
-        return renewal(id, old, safe(back))
-                .set("number", old.number())
+        Form whole = filled(id, safe(back));
+        Form form = renewal(id, old, safe(back));
+        form.fields().forEach(f -> form.set(f.name(), whole.raw(f.name())));
+        return form.set("validTo", "")
                 .set("validFrom", after.isBefore(today) ? today : after)
                 .page(told(old, model), "papers/renew");
     }
@@ -139,12 +141,24 @@ class PapersController {
         return model;
     }
 
+    /** What a renewal usually changes, and what the old one allows or insures: that may be otherwise on the new one. */
     private Form renewal(UUID id, Papers.Entry old, String back) {
-        return new Form("Renew: " + title(old), "/papers/" + id + "/renew?back=" + back, back)
+        Form form = new Form("Renew: " + title(old), "/papers/" + id + "/renew?back=" + back, back)
                 .text("number", "Number", "as printed on the new one")
                 .text("validTo", "Valid to", "last day, to its end; empty: its end is not known")
-                .text("validFrom", "Valid from", "first day")
-                .file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later");
+                .text("validFrom", "Valid from", "first day");
+        Form whole = filled(id, back);
+        Map.of(
+                        "amount", "Sum insured",
+                        "amountSdr", "Cover per accident, SDR",
+                        "conditions", "Conditions",
+                        "lifts", "Lifts")
+                .forEach((field, label) -> {
+                    if (!whole.raw(field).isBlank()) {
+                        form.area(field, label, "as on the old one; change what the new one says otherwise");
+                    }
+                });
+        return withScan(form);
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -159,9 +173,9 @@ class PapersController {
         Papers.Entry old = papers.entry(id);
         Form form = renewal(id, old, safe(back)).bind(params);
         Form whole = filled(id, safe(back));
-        for (String field : List.of("number", "validTo", "validFrom")) {
-            whole.set(field, form.raw(field).strip());
-        }
+        form.fields().stream()
+                .filter(f -> !f.kind().equals("file"))
+                .forEach(f -> whole.set(f.name(), form.raw(f.name()).strip()));
         whole.set("issuedOn", "")
                 .set("verifiedBy", "")
                 .set("verifiedOn", "")
@@ -170,16 +184,24 @@ class PapersController {
                 .version(-1);
         Supplier<UUID> saving = forms.read(whole, null, old.holderKind(), old.holderId());
         whole.getErrors().forEach(form::error);
-        byte[] content = scan == null || scan.isEmpty() ? null : scan.getBytes();
-        return form.store(() -> {
-                    papers.save(saving, content, scan == null ? "" : String.valueOf(scan.getOriginalFilename()), by());
-                    return "redirect:" + form.getBack();
-                })
-                .orElseGet(() -> form.page(told(old, model), "papers/renew"));
+        return store(form, saving, scan).orElseGet(() -> form.page(told(old, model), "papers/renew"));
     }
 
-    private static String by() {
-        return Viewer.current().name();
+    private static Form withScan(Form form) {
+        return form.file("scan", "Scan or photo", "PDF or a picture, at most 20 MB; may be added later");
+    }
+
+    /** Stores a paper with its scan, both or neither. */
+    private Optional<String> store(Form form, Supplier<UUID> saving, MultipartFile scan) throws IOException {
+        byte[] content = scan == null || scan.isEmpty() ? null : scan.getBytes();
+        return form.store(() -> {
+            papers.save(
+                    saving,
+                    content,
+                    scan == null ? "" : String.valueOf(scan.getOriginalFilename()),
+                    Viewer.current().name());
+            return "redirect:" + form.getBack();
+        });
     }
 
     private Form filled(UUID id, String back) {

@@ -193,10 +193,8 @@ public class Exchange {
             if (!k.holder().equals(holderKind)) {
                 form.error("kind", "a paper of the " + k.holder() + ", not of the " + holderKind);
             }
-            if (form.raw("leadDays").isEmpty()) {
-                form.set("leadDays", k.leadDays());
-            }
         });
+        paperForms.fillLead(form);
     }
 
     // --- out ---------------------------------------------------------------------------------------------------------

@@ -219,18 +219,35 @@ public class FleetRegisters {
                 modelId);
     }
 
+    /** Marks that a label may bear. */
+    public static List<Form.Option> classMarks() {
+        return Form.words(
+                "choose", "none", "C0", "C1", "C2", "C3", "C4", "C5", "C6", "UK0", "UK1", "UK2", "UK3", "UK4", "UK5",
+                "UK6");
+    }
+
+    /** What every model has to say of itself beside its masses. */
+    public static void whatItIs(Form form) {
+        remoteId(form);
+        kind(form);
+    }
+
+    private static void remoteId(Form form) {
+        form.select("remoteId", "Remote identification", "", Form.words("choose", "none", "module", "builtIn"));
+    }
+
+    private static void kind(Form form) {
+        form.select("hasCamera", "Camera or other personal-data sensor", "", Form.words("choose", "yes", "no"))
+                .select("privatelyBuilt", "Privately built", "", Form.words("choose", "yes", "no"))
+                .select("isToy", "Toy by law", "", Form.words("choose", "yes", "no"));
+    }
+
     private void modelsFields(Form form) {
         form.group("The model")
                 .text("maker", "Maker", "")
                 .text("name", "Model", "")
-                .select(
-                        "classMark",
-                        "Class mark",
-                        "as on the label",
-                        Form.words(
-                                "choose", "none", "C0", "C1", "C2", "C3", "C4", "C5", "C6", "UK0", "UK1", "UK2", "UK3",
-                                "UK4", "UK5", "UK6"))
-                .select("remoteId", "Remote identification", "", Form.words("choose", "none", "module", "builtIn"))
+                .select("classMark", "Class mark", "as on the label", classMarks())
+                .fields(FleetRegisters::remoteId)
                 .group("Masses")
                 .text("airframeMass", "Airframe without pack", "such as 166.2 g")
                 .text("tolerance", "Tolerance", "empty: 0.5 g, or 1 % above 500 g")
@@ -243,9 +260,7 @@ public class FleetRegisters {
                 .text("dimension", "Greatest dimension", "such as 0.35 m")
                 .text("maxHeight", "Maker's greatest height", "above take-off, such as 500 m")
                 .group("What it is")
-                .select("hasCamera", "Camera or other personal-data sensor", "", Form.words("choose", "yes", "no"))
-                .select("privatelyBuilt", "Privately built", "", Form.words("choose", "yes", "no"))
-                .select("isToy", "Toy by law", "", Form.words("choose", "yes", "no"))
+                .fields(FleetRegisters::kind)
                 .ticks(
                         "lights",
                         "Lights built in",

@@ -33,6 +33,11 @@ import yarrek.formats.logs.LogFormat;
 /** Brings logs in: reads them, finds the flights in them, has them judged, stores and counts them. */
 @Service
 public class Logs {
+    /** So near a job in time and place a flight is counted to it without being asked for. */
+    private static final Duration AROUND = Duration.ofHours(1);
+
+    private static final double NEAR_M = 1000;
+
     private static final Duration UPLOADS_KEPT = Duration.ofDays(1);
     private static final double SECONDS_PER_HOUR = 3600;
     private static final int LONGEST_FLIGHT_H = 24;
@@ -334,7 +339,7 @@ public class Logs {
         UUID job = given.jobId() != null
                 ? given.jobId()
                 : summary.takeoffPosition()
-                        .flatMap(p -> jobs.jobAt(summary.takeoff(), p))
+                        .flatMap(p -> jobs.jobAt(summary.takeoff(), p, AROUND, NEAR_M))
                         .orElse(null);
         if (job == null) {
             return given;

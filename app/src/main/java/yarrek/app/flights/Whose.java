@@ -1,25 +1,23 @@
 package yarrek.app.flights;
 
 import java.time.Duration;
-import java.time.LocalDate;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.page.Viewer;
-import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
 
 /** Who is likely to have flown what, for a flight that does not say so: a proposal that somebody confirms. */
 @Service
 public class Whose {
+    /** Wider than what counts a flight without asking: somebody confirms it. */
     private static final double NEAR_M = 5000;
+
     private static final Duration AROUND = Duration.ofHours(3);
 
     /** @param because why it is proposed, in words; empty for no proposal */
@@ -27,13 +25,11 @@ public class Whose {
         static final Guess NONE = new Guess(Flights.Attribution.NONE, "");
     }
 
-    private final JdbcClient jdbc;
     private final Jobs jobs;
     private final Fleet fleet;
     private final Crew crew;
 
-    Whose(JdbcClient jdbc, Jobs jobs, Fleet fleet, Crew crew) {
-        this.jdbc = jdbc;
+    Whose(Jobs jobs, Fleet fleet, Crew crew) {
         this.jobs = jobs;
         this.fleet = fleet;
         this.crew = crew;
@@ -58,10 +54,9 @@ public class Whose {
                         ? viewer.personId()
                         : job.map(j -> j.draft().pilotId()).orElse(null),
                 only(crew.all().stream().map(Crew.PersonView::id).toList()));
-        UUID pack = or(
-                said.packId(),
-                only(fleet.packs().stream().map(Fleet.PackView::id).toList()),
-                null);
+        UUID pack = said.packId() != null
+                ? said.packId()
+                : only(fleet.packs().stream().map(Fleet.PackView::id).toList());
         if (aircraft == null && pilot == null && job.isEmpty()) {
             return Guess.NONE;
         }
@@ -73,31 +68,15 @@ public class Whose {
                         .orElse("there is only one of it on file"));
     }
 
-    /** The nearest job whose hours, some around them, hold the take-off. */
+    /** The nearest job of about that hour and place, when the viewer may see it. */
     private Optional<Jobs.JobView> jobOf(Flights.FlightView f, Viewer viewer) {
         if (f.figures().takeoffLatitudeDeg() == null) {
             return Optional.empty();
         }
         Position at = new Position(f.figures().takeoffLatitudeDeg(), f.figures().takeoffLongitudeDeg());
-        LocalDate day = f.figures().takeoffUtc().atZone(f.row().zone()).toLocalDate();
-        return jdbc
-                .sql(
-                        "select id from job where first_day <= :to and last_day >= :from and state <> 'CANCELLED' limit 200")
-                .param("from", day.minusDays(1))
-                .param("to", day.plusDays(1))
-                .query(UUID.class)
-                .list()
-                .stream()
+        return jobs.jobAt(f.figures().takeoffUtc(), at, AROUND, NEAR_M)
                 .map(jobs::jobUnchecked)
-                .filter(j -> viewer.maySee(j.draft().pilotId(), j.draft().observerId()))
-                .filter(j -> j.windows().stream()
-                        .anyMatch(w -> !f.figures()
-                                        .takeoffUtc()
-                                        .isBefore(w.start().minus(AROUND))
-                                && !f.figures().takeoffUtc().isAfter(w.end().plus(AROUND))))
-                .filter(j -> Geodesy.distanceM(at, j.site().launch()) <= NEAR_M)
-                .min(Comparator.comparingDouble(
-                        j -> Geodesy.distanceM(at, j.site().launch())));
+                .filter(j -> viewer.maySee(j.draft().pilotId(), j.draft().observerId()));
     }
 
     private static UUID or(UUID a, UUID b, UUID c) {

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.function.BiFunction;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
@@ -87,6 +88,12 @@ public final class Form {
         Form form = new Form(title, action, back);
         form.groups.addAll(groups);
         return form;
+    }
+
+    /** Fields that several forms share. */
+    public Form fields(Consumer<Form> shared) {
+        shared.accept(this);
+        return this;
     }
 
     public Form group(String heading) {

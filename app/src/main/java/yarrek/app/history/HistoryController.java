@@ -20,7 +20,7 @@ class HistoryController {
     @OpenTo(OpenTo.Whom.OFFICE)
     @GetMapping("/history/{code}/{id}")
     String of(@PathVariable("code") String code, @PathVariable("id") String id, Model model) {
-        model.addAttribute("told", history.of(code, id));
+        model.addAttribute("record", history.of(code, id));
         return "history/history";
     }
 
@@ -34,7 +34,7 @@ class HistoryController {
         try {
             return "redirect:" + history.takeBack(code, id, revision);
         } catch (IllegalArgumentException e) {
-            model.addAttribute("told", history.of(code, id));
+            model.addAttribute("record", history.of(code, id));
             model.addAttribute("problem", e.getMessage());
             return "history/history";
         }

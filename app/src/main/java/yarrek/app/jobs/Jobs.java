@@ -2,10 +2,12 @@ package yarrek.app.jobs;
 
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.TypedQuery;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +25,7 @@ import yarrek.app.page.NotFoundException;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
+import yarrek.core.geo.Position;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
 
@@ -56,7 +59,7 @@ public class Jobs {
             String changedNote) {
         /** Name of the status shape. */
         public String shape() {
-            return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
+            return Tally.shape(breached, notKnown, close);
         }
 
         public boolean noGo() {
@@ -251,23 +254,31 @@ public class Jobs {
         return JobEntity.windows(d, zone);
     }
 
-    /** The job of an hour at a place: planned for then, its area with the position or within a kilometre of it. */
+    /**
+     * The job of an hour at a place, the nearest where there are several.
+     *
+     * @param around before and after its hours
+     * @param withinM of its area
+     */
     @Transactional(readOnly = true)
-    public Optional<UUID> jobAt(Instant at, yarrek.core.geo.Position place) {
+    public Optional<UUID> jobAt(Instant at, Position place, Duration around, double withinM) {
         LocalDate day = at.atZone(office.operator().zone()).toLocalDate();
-        return em.createQuery("from JobEntity j where j.firstDay <= :late and j.lastDay >= :early", JobEntity.class)
+        Map<UUID, Double> near = new HashMap<>();
+        em.createQuery("from JobEntity j where j.firstDay <= :late and j.lastDay >= :early", JobEntity.class)
                 .setParameter("early", day.minusDays(1))
                 .setParameter("late", day.plusDays(1))
                 .getResultStream()
-                .filter(j -> {
+                .forEach(j -> {
                     Sites.SiteView site = sites.site(j.siteId);
                     boolean then = JobEntity.windows(j.draft(), site.zone()).stream()
-                            .anyMatch(w -> !at.isBefore(w.start().minusSeconds(3600))
-                                    && !at.isAfter(w.end().plusSeconds(3600)));
-                    return then && site.area().distanceM(place) <= 1000;
-                })
-                .map(j -> j.id)
-                .findFirst();
+                            .anyMatch(w -> !at.isBefore(w.start().minus(around))
+                                    && !at.isAfter(w.end().plus(around)));
+                    double distance = then ? site.area().distanceM(place) : Double.MAX_VALUE;
+                    if (distance <= withinM) {
+                        near.put(j.id, distance);
+                    }
+                });
+        return near.entrySet().stream().min(Map.Entry.comparingByValue()).map(Map.Entry::getKey);
     }
 
     @Transactional(readOnly = true)

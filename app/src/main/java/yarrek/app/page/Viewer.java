@@ -49,6 +49,10 @@ public record Viewer(
                 : Optional.empty();
     }
 
+    public boolean isReader() {
+        return role == Role.READER;
+    }
+
     public boolean isManager() {
         return role == Role.MANAGER;
     }

@@ -118,6 +118,32 @@ public class PaperForms {
                 .version(version);
     }
 
+    /** The lead time of its kind for a paper that says none. */
+    public void fillLead(Form form) {
+        papers.kinds().stream()
+                .filter(k -> k.code().equals(form.raw("kind"))
+                        && form.raw("leadDays").isBlank())
+                .findFirst()
+                .ifPresent(k -> form.set("leadDays", k.leadDays()));
+    }
+
+    /**
+     * Fills what was left empty of a new paper and is known: the lead time of its kind, and who issues such papers, when all
+     * on file are issued by one.
+     *
+     * @return what was filled in that nobody typed, in words; empty for nothing
+     */
+    public String fillIn(Form form) {
+        fillLead(form);
+        if (!form.raw("issuer").isBlank()) {
+            return "";
+        }
+        Optional<String> issuer = papers.onlyIssuer(form.raw("kind"), form.raw("level"));
+        issuer.ifPresent(i -> form.set("issuer", i));
+        return issuer.map(i -> "Issued by “" + i + "”, as every other paper of this kind; change it if it is not so.")
+                .orElse("");
+    }
+
     /** Reads a form, records its errors in it, and answers what would store it. */
     public Supplier<UUID> read(Form form, UUID id, String holderKind, UUID holderId) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));

@@ -29,7 +29,6 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import yarrek.app.forms.Form;
 import yarrek.app.forms.LostUpdateException;
 import yarrek.app.held.Held;
 import yarrek.app.held.Stamps;
@@ -422,27 +421,16 @@ public class Papers {
         return id;
     }
 
-    /** What was left empty of a new paper and its kind knows: lead time, and who issued the last one of the kind. */
+    /** Who issued every paper of a kind and level on file, when it was one and the same. */
     @Transactional(readOnly = true)
-    public void fillFromKind(Form form) {
-        kinds().stream()
-                .filter(k -> k.code().equals(form.raw("kind")))
-                .findFirst()
-                .ifPresent(k -> {
-                    if (form.raw("leadDays").isBlank()) {
-                        form.set("leadDays", k.leadDays());
-                    }
-                    if (form.raw("issuer").isBlank()) {
-                        em.createQuery(
-                                        "select p.issuer from PaperEntity p where p.kind = :k order by p.id",
-                                        String.class)
-                                .setParameter("k", k.code())
-                                .setMaxResults(1)
-                                .getResultStream()
-                                .findFirst()
-                                .ifPresent(i -> form.set("issuer", i));
-                    }
-                });
+    public Optional<String> onlyIssuer(String kind, String level) {
+        List<String> issuers = em.createQuery(
+                        "select distinct p.issuer from PaperEntity p where p.kind = :k and p.level = :l", String.class)
+                .setParameter("k", kind)
+                .setParameter("l", level)
+                .setMaxResults(2)
+                .getResultList();
+        return issuers.size() == 1 ? Optional.of(issuers.get(0)) : Optional.empty();
     }
 
     /** @throws IllegalArgumentException when it is too large, or neither a PDF nor a picture by its content */

@@ -67,13 +67,18 @@ public class Today {
             String action,
             boolean late) {
 
+        /** The same for somebody who changes nothing. */
+        Item toLookAt() {
+            return new Item(by, allDay, shape, state, what, why, link, "look", late);
+        }
+
         /** Where it stands on the page: to be done today, late, in the next seven days, or later. */
         public When when(LocalDate today, ZoneId zone) {
             LocalDate day = by.atZone(zone).toLocalDate();
             if (day.equals(today)) {
                 return When.TODAY;
             }
-            return late ? When.LATE : day.isAfter(today.plusDays(7)) ? When.LATER : When.WEEK;
+            return late || day.isBefore(today) ? When.LATE : day.isAfter(today.plusDays(7)) ? When.LATER : When.WEEK;
         }
     }
 
@@ -222,13 +227,17 @@ public class Today {
                     "carry on",
                     i.happenedAt().plus(Duration.ofHours(LOOK_WITHIN_HOURS)).isBefore(now)));
         }
-        items.sort(Comparator.comparing(Item::by));
+        // in the order of the page, so that what is due today is never cut off by what has been late for long
+        items.sort(Comparator.comparing((Item i) -> i.when(today, zone)).thenComparing(Item::by));
         int more = Math.max(0, items.size() - QUEUE)
                 + (int) (unsettled.total() - unsettled.rows().size());
         return new Page(
                 today,
                 zone,
-                items.stream().limit(QUEUE).toList(),
+                items.stream()
+                        .limit(QUEUE)
+                        .map(i -> viewer.isReader() ? i.toLookAt() : i)
+                        .toList(),
                 more,
                 weave(viewer, operator, today, zone, spans),
                 jobLists.upcoming(viewer, 3));

@@ -1,5 +1,6 @@
 package yarrek.app.today;
 
+import java.util.List;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,8 +24,9 @@ class TodayController {
     String today(Model model) {
         model.addAttribute("page", today.page(Viewer.current()));
         if (begin.isUnderWay(Viewer.current())) {
-            model.addAttribute("way", begin.steps());
-            model.addAttribute("wayNext", begin.next().orElseThrow());
+            List<Begin.Standing> steps = begin.steps();
+            model.addAttribute("way", steps);
+            model.addAttribute("wayNext", Begin.next(steps).orElseThrow());
         }
         return "today/today";
     }

@@ -4,8 +4,8 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -46,6 +46,9 @@ import yarrek.formats.rules.RulePackReader;
 @Service
 public class Changes {
     /** Jobs judged for a preview of a rule of the house. */
+    /** More builds than these are not tried in the place of the planned one. */
+    private static final int MOST_BUILDS = 40;
+
     private static final int PREVIEW_DAYS = 365;
 
     /** Open jobs of which the difference is told one by one. */
@@ -82,15 +85,14 @@ public class Changes {
     public record Cure(String finding, String words, String fact, String value, Swap swap, Tally after) {}
 
     /** Somebody who could fly a job, and what speaks against it. */
-    public record Fit(UUID id, String name, boolean chosen, Tally tally, List<String> lacks) {
-        public String shape() {
-            return tally.isNoGo() ? "notch" : tally.notKnown() > 0 ? "dots" : "full";
-        }
-    }
+    public record Fit(UUID id, String name, boolean chosen, Tally tally, List<String> lacks) {}
+
+    /** @param always what stands open whoever flies, and so is no reason for or against anybody */
+    public record Who(List<String> always, List<Fit> fits) {}
 
     /** Everybody who could be pilot of a job: who has least against them first. */
     @Transactional(readOnly = true)
-    public List<Fit> who(UUID jobId) {
+    public Who who(UUID jobId) {
         JobDraft d = jobs.jobUnchecked(jobId).draft();
         OwnRules.Setting setting = jobJudging.settingOf(jobId);
         Map<Crew.PersonView, Assessment> tried = new LinkedHashMap<>();
@@ -98,11 +100,10 @@ public class Changes {
             JobDraft with = with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM());
             tried.put(p, judge(jobJudging.factsOf(jobId, with), setting));
         }
-        // what holds whoever flies is no reason for or against anybody
-        Set<String> always = new HashSet<>();
+        Set<String> always = new LinkedHashSet<>();
         tried.values().stream().findFirst().ifPresent(a -> always.addAll(open(a)));
         tried.values().forEach(a -> always.retainAll(open(a)));
-        return tried.entrySet().stream()
+        List<Fit> fits = tried.entrySet().stream()
                 .map(e -> new Fit(
                         e.getKey().id(),
                         e.getKey().name(),
@@ -115,6 +116,7 @@ public class Changes {
                         .thenComparing(f -> f.lacks().size())
                         .thenComparing(Fit::name))
                 .toList();
+        return new Who(List.copyOf(always), fits);
     }
 
     private static List<String> open(Assessment a) {
@@ -126,45 +128,45 @@ public class Changes {
                 .toList();
     }
 
-    /** The smallest single change that takes a breach away from a job that is no-go; empty when none alone does. */
+    /**
+     * The smallest single change that takes a breach away from a job that is no-go; another pilot or build where no answer
+     * makes it go, the first of them that does. Empty when nothing alone helps.
+     */
     @Transactional(readOnly = true)
     public Optional<Cure> cure(UUID jobId) {
-        Clean clean = clean(jobId);
         JobDraft d = jobs.jobUnchecked(jobId).draft();
         OwnRules.Setting setting = jobJudging.settingOf(jobId);
+        Facts facts = jobJudging.factsOf(jobId, d);
+        List<RulePack> packs = rulebook.packsFor(facts, setting);
+        Assessment before = Assessment.of(facts, packs);
         List<Cure> cures = new ArrayList<>();
-        clean.remedies().forEach((f, changes) -> {
-            if (f.verdict() != Verdict.BREACHED) {
-                return;
+        Remedies.of(facts, packs, before).forEach((f, changes) -> {
+            if (f.verdict() == Verdict.BREACHED) {
+                changes.stream()
+                        .filter(c -> c.value().isPresent())
+                        .findFirst()
+                        .ifPresent(c -> cures.add(cure(jobId, d, setting, f, c)));
             }
-            changes.stream()
-                    .filter(c -> !c.fact().isEmpty() && c.value().isPresent())
-                    .findFirst()
-                    .ifPresent(c -> cures.add(new Cure(
-                            f.rule().title(),
-                            c.words(),
-                            Vocabulary.define(c.fact()).plan().isPresent() ? c.fact() : "",
-                            c.value().get().text(),
-                            null,
-                            Vocabulary.define(c.fact()).plan().isPresent()
-                                    ? Tally.of(judge(
-                                                    jobJudging.factsOf(
-                                                            jobId,
-                                                            d.saying(
-                                                                    c.fact(),
-                                                                    c.value().get())),
-                                                    setting)
-                                            .findings())
-                                    : null)));
         });
-        clean.swaps().stream()
-                .filter(s -> !s.after().isNoGo())
-                .findFirst()
-                .ifPresent(s -> cures.add(new Cure("", s.what() + " " + s.name(), "", "", s, s.after())));
-        return cures.stream()
+        Optional<Cure> answer = cures.stream()
                 .min(java.util.Comparator.comparing(
-                                (Cure c) -> c.after() == null || c.after().isNoGo())
-                        .thenComparing(c -> c.swap() != null));
+                        c -> c.after() == null || c.after().isNoGo()));
+        return answer.filter(c -> c.after() != null && !c.after().isNoGo())
+                .or(() -> swaps(jobId, d, before, setting)
+                        .filter(s -> !s.after().isNoGo())
+                        .findFirst()
+                        .map(s -> new Cure("", s.what() + " " + s.name(), "", "", s, s.after())))
+                .or(() -> answer);
+    }
+
+    /** What a fact changed would do; without a standing where the plan does not say that fact itself. */
+    private Cure cure(UUID jobId, JobDraft d, OwnRules.Setting setting, Finding f, Remedies.Change c) {
+        FactValue value = c.value().orElseThrow();
+        if (Vocabulary.define(c.fact()).plan().isEmpty()) {
+            return new Cure(f.rule().title(), c.words(), "", "", null, null);
+        }
+        Assessment after = judge(jobJudging.factsOf(jobId, d.saying(c.fact(), value)), setting);
+        return new Cure(f.rule().title(), c.words(), c.fact(), value.text(), null, Tally.of(after.findings()));
     }
 
     /** Does what a cure proposes: another pilot, another build, or another answer to a question of the plan. */
@@ -337,35 +339,9 @@ public class Changes {
         Facts facts = jobJudging.factsOf(jobId, d);
         List<RulePack> packs = rulebook.packsFor(facts, setting);
         Assessment before = Assessment.of(facts, packs);
-        List<Swap> swaps = new ArrayList<>();
-        for (Crew.PersonView p : crew.all()) {
-            if (!p.id().equals(d.pilotId())) {
-                swaps.add(swap(
-                        "pilot",
-                        p.id(),
-                        p.name(),
-                        before,
-                        jobId,
-                        with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM()),
-                        setting));
-            }
-        }
-        for (Fleet.BuildView b : fleet.builds()) {
-            if (!b.id().equals(d.buildId())) {
-                swaps.add(swap(
-                        "build",
-                        b.id(),
-                        b.aircraft().name() + ", " + b.name(),
-                        before,
-                        jobId,
-                        with(d, b.id(), d.pilotId(), d.from(), d.to(), d.heightM()),
-                        new OwnRules.Setting(
-                                setting.siteId(), b.aircraft().model().id(), jobId)));
-            }
-        }
         return new Clean(
                 Remedies.of(facts, packs, before),
-                swaps.stream()
+                swaps(jobId, d, before, setting)
                         .filter(s -> !s.clears().isEmpty()
                                 && s.opens().size() <= s.clears().size())
                         .sorted(java.util.Comparator.comparingInt(
@@ -374,6 +350,33 @@ public class Changes {
                                         s -> s.opens().size() - s.clears().size()))
                         .limit(6)
                         .toList());
+    }
+
+    /** Every other pilot, then other builds, each judged when it is asked for. */
+    private Stream<Swap> swaps(UUID jobId, JobDraft d, Assessment before, OwnRules.Setting setting) {
+        Stream<Swap> pilots = crew.all().stream()
+                .filter(p -> !p.id().equals(d.pilotId()))
+                .map(p -> swap(
+                        "pilot",
+                        p.id(),
+                        p.name(),
+                        before,
+                        jobId,
+                        with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM()),
+                        setting));
+        Stream<Swap> builds = fleet.builds().stream()
+                .filter(b -> !b.id().equals(d.buildId()))
+                .limit(MOST_BUILDS)
+                .map(b -> swap(
+                        "build",
+                        b.id(),
+                        b.aircraft().name() + ", " + b.name(),
+                        before,
+                        jobId,
+                        with(d, b.id(), d.pilotId(), d.from(), d.to(), d.heightM()),
+                        new OwnRules.Setting(
+                                setting.siteId(), b.aircraft().model().id(), jobId)));
+        return Stream.concat(pilots, builds);
     }
 
     private Swap swap(

@@ -117,7 +117,7 @@ class JobChangesController {
     @GetMapping("/jobs/{id}/who")
     String who(@PathVariable("id") UUID id, Model model) {
         model.addAttribute("job", jobs.job(id, Viewer.current()));
-        model.addAttribute("fits", changes.who(id));
+        model.addAttribute("who", changes.who(id));
         return "whatif/who";
     }
 

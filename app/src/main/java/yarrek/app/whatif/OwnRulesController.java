@@ -158,7 +158,7 @@ class OwnRulesController {
         model.addAttribute("weights", WEIGHTS);
         model.addAttribute("phases", PHASES);
         model.addAttribute("facts", RuleDraft.facts());
-        model.addAttribute("problem", problem);
+        model.addAttribute("refused", problem);
         return "whatif/own-rule";
     }
 

@@ -34,7 +34,13 @@ public final class Days {
                 : YearMonth.from(day).plusMonths(months).atEndOfMonth();
     }
 
-    static String show(LocalDate day) {
+    /** "1 Dec 2026". */
+    public static String show(LocalDate day) {
         return DAY.format(day);
+    }
+
+    /** "1 Dec 2026", or from the first to the last of several days. */
+    public static String show(LocalDate first, LocalDate last) {
+        return first.equals(last) ? show(first) : show(first) + " to " + show(last);
     }
 }

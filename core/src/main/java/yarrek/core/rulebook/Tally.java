@@ -60,6 +60,16 @@ public record Tally(int law, int departures, int notKnown, int close, Go go) {
         return new Tally(law, departures, notKnown, close, go);
     }
 
+    /** Name of the status shape: by the worst of what stands open. */
+    public String shape() {
+        return shape(breached(), notKnown, close);
+    }
+
+    /** The same for counts that are kept without their findings. */
+    public static String shape(int breached, int notKnown, int close) {
+        return breached > 0 ? "notch" : notKnown > 0 ? "dots" : close > 0 ? "cut" : "full";
+    }
+
     public boolean isNoGo() {
         return go == Go.NO_GO;
     }

@@ -1,0 +1,2 @@
+/** Packs: what follows from what is printed on them. */
+package yarrek.core.pack;
