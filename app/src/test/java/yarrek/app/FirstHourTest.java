@@ -12,13 +12,17 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Map;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
 import org.springframework.test.context.ActiveProfiles;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 
 /** A stranger before an installation that holds nothing. */
 @ActiveProfiles(value = "live", inheritProfiles = false)
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class FirstHourTest extends BrowserTest {
     private static final int MOST_ACTIONS = 25;
     private static Path home;
@@ -83,14 +87,99 @@ class FirstHourTest extends BrowserTest {
                 gpx.append("</trkseg></trk></gpx>").toString().getBytes(StandardCharsets.UTF_8));
     }
 
-    @Test
-    void fromNothingToTheFirstJudgedLogOfOnesOwn() throws IOException {
+    private long count(String table) {
+        return jdbc.sql("select count(*) from " + table).query(Long.class).single();
+    }
+
+    private void signIn() throws IOException {
         String password =
                 Files.readString(home().resolve("first-manager.txt")).replaceAll("(?s).*password (\\S+).*", "$1");
         page.navigate(address("/login"));
         type("username", "manager");
         type("password", password);
         press("button");
+    }
+
+    /** The sample comes and goes; what is entered beside it stays, and what rests on it is not torn. */
+    @Test
+    @Order(1)
+    void aSampleIsLaidInAndTakenOutWhole() throws IOException {
+        signIn();
+        page.navigate(address("/begin"));
+        assertThat(page.locator("form[action='/begin/sample']")).hasCount(0); // whose law holds is not said yet
+        jdbc.sql("update operator set name = 'Quillmark Surveys', jurisdiction = 'EU-XT'")
+                .update();
+        jdbc.sql("update stamp set stamp = stamp + 1").update();
+        page.reload();
+        page.click("form[action='/begin/sample'] button");
+        assertThat(page.locator(".tell")).containsText("The sample is laid in");
+        assertThat(page.locator(".tell")).containsText("invented");
+        assertThat(page.locator("main")).containsText("taken out whole");
+        assertThat(count("job")).isPositive();
+        assertThat(count("flight")).isPositive();
+        assertThat(count("app_user")).isEqualTo(1);
+        assertThat(Invariants.broken(jdbc)).isEmpty();
+
+        // one's own beside it: a site that rests on nothing, a job on a site of the sample
+        page.navigate(address("/begin/site"));
+        page.fill("[name=name]", "Long field");
+        page.fill("[name=launch]", "46.6110, -17.8934");
+        save();
+        assertThat(page.locator("h1")).not().hasText("A site");
+        String crew = id("select id from person order by name limit 1");
+        page.navigate(address("/papers/new?holderKind=pilot&holderId=" + crew + "&back=/crew/" + crew));
+        page.selectOption("[name=kind]", "pilotCertificate");
+        page.selectOption("[name=level]", "A1/A3");
+        page.fill("[name=number]", "OWN-1");
+        page.fill("[name=issuer]", "Office of the isles");
+        save();
+        assertThat(page.locator("main")).containsText("OWN-1");
+        page.navigate(address("/begin"));
+        page.click("form[action='/begin/sample/out'] button");
+        assertThat(page.locator(".tell")).containsText("Nothing was taken out: the paper OWN-1 would lose");
+        assertThat(count("job")).isPositive();
+        jdbc.sql("delete from paper where number = 'OWN-1'").update();
+        page.click("form[action='/begin/sample/out'] button");
+        assertThat(page.locator(".tell")).containsText("nothing of it is left");
+        assertThat(jdbc.sql("select name from site").query(String.class).list()).containsExactly("Long field");
+        for (String table : new String[] {
+            "job",
+            "flight",
+            "flight_trace",
+            "aircraft",
+            "build",
+            "pack",
+            "person",
+            "paper",
+            "zone_source",
+            "assessment",
+            "finding",
+            "need",
+            "answer",
+            "chain_due",
+            "incident",
+            "sample_record",
+            "person_aud",
+            "paper_aud",
+            "granter"
+        }) {
+            assertThat(count(table)).as(table).isZero();
+        }
+        assertThat(Invariants.broken(jdbc)).isEmpty();
+        for (String path :
+                new String[] {"/", "/fleet", "/packs", "/crew", "/papers", "/airspace", "/jobs", "/flights"}) {
+            page.navigate(address(path));
+            assertThat(page.locator("h1")).isVisible();
+        }
+        jdbc.sql("delete from site").update();
+        jdbc.sql("update operator set name = 'Your operator'").update();
+        jdbc.sql("update stamp set stamp = stamp + 1").update();
+    }
+
+    @Test
+    @Order(2)
+    void fromNothingToTheFirstJudgedLogOfOnesOwn() throws IOException {
+        signIn();
         stands("Today, " + page.locator("h1").innerText().replace("Today, ", ""));
         assertThat(page.locator(".way li")).hasCount(6);
         assertThat(page.locator(".way")).containsText("nothing yet");

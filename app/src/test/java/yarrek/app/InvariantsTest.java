@@ -3,12 +3,6 @@ package yarrek.app;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -24,37 +18,9 @@ class InvariantsTest extends RunningApp {
     @Autowired
     TransactionTemplate transactions;
 
-    private static Map<String, String> questions() throws IOException {
-        Map<String, String> all = new LinkedHashMap<>();
-        String words = "";
-        StringBuilder sql = new StringBuilder();
-        for (String line : Files.readAllLines(Path.of("src/main/resources/db/invariants.sql"))) {
-            if (line.startsWith("-- ")) {
-                words = line.substring(3);
-            } else if (!line.isBlank()) {
-                sql.append(line).append('\n');
-                if (line.endsWith(";")) {
-                    all.put(words, sql.toString().strip().replaceAll(";$", ""));
-                    sql.setLength(0);
-                }
-            }
-        }
-        return all;
-    }
-
-    private List<String> doNotHold() throws IOException {
-        List<String> wrong = new ArrayList<>();
-        questions().forEach((words, sql) -> {
-            if (jdbc.sql(sql).query(Long.class).single() != 0) {
-                wrong.add(words);
-            }
-        });
-        return wrong;
-    }
-
     @Test
     void everyOneIsAskedAndHasItsWords() throws IOException {
-        assertThat(questions()).hasSizeGreaterThan(20).allSatisfy((words, sql) -> {
+        assertThat(Invariants.questions()).hasSizeGreaterThan(20).allSatisfy((words, sql) -> {
             assertThat(words).isNotBlank();
             assertThat(sql).startsWith("select count(*) from");
         });
@@ -86,7 +52,7 @@ class InvariantsTest extends RunningApp {
             jdbc.sql("set foreign_key_checks = 0").update();
             try {
                 assertThat(jdbc.sql(breaking).update()).isPositive();
-                assertThat(doNotHold()).contains(words);
+                assertThat(Invariants.broken(jdbc)).contains(words);
             } catch (IOException e) {
                 throw new AssertionError(e);
             } finally {

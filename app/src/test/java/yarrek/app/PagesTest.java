@@ -34,7 +34,7 @@ class PagesTest extends BrowserTest {
     }
 
     @Test
-    void changingABuildChangesMassClassAndTheFindingsOfItsJobs() {
+    void tryingAPartShowsMassAndClassAndKeepsNothingUntilItIsSaid() {
         signIn("manager");
         page.navigate(
                 address(
@@ -46,8 +46,41 @@ class PagesTest extends BrowserTest {
         page.getByLabel("filter, grey 1.2 g").check();
         assertThat(page.locator("#mass")).hasText("250.6 g");
         assertThat(page.locator("#mass-class")).hasText("250 g to below 900 g");
-        page.getByLabel("filter, grey 1.2 g").uncheck();
+        assertThat(page.locator("#tried")).containsText("Tried, not kept. As stored it weighs 249.4 g");
+        page.reload();
         assertThat(page.locator("#mass")).hasText("249.4 g");
+        assertThat(page.locator("#tried")).hasCount(0);
+        page.getByLabel("filter, grey 1.2 g").check();
+        page.click("button:has-text('Keep it on this build')");
+        assertThat(page.locator(".tell")).containsText("Kept");
+        assertThat(page.locator("#mass")).hasText("250.6 g");
+        page.click(".undo button");
+        assertThat(page.locator("#mass")).hasText("249.4 g");
+        assertThat(page.locator("#tried")).hasCount(0);
+    }
+
+    @Test
+    void whatWasTriedBecomesABuildOfItsOwn() {
+        signIn("manager");
+        page.navigate(
+                address(
+                        "/fleet/builds/"
+                                + id(
+                                        "select b.id from build b join aircraft a on a.id = b.aircraft_id where a.name = 'Thrift' and b.name = 'light'")));
+        page.getByLabel("filter, grey 1.2 g").check();
+        page.fill("#tried [name=name]", "light");
+        page.click("button:has-text('New build from this')");
+        assertThat(page.locator(".bad-note").first()).containsText("already. Call it something else");
+        assertThat(page.locator("#mass")).hasText("250.6 g");
+        page.fill("#tried [name=name]", "light, grey filter");
+        page.click("button:has-text('New build from this')");
+        assertThat(page.locator("h1")).containsText("light, grey filter");
+        assertThat(page.locator("#mass")).hasText("250.6 g");
+        assertThat(page.getByLabel("filter, grey 1.2 g")).isChecked();
+        jdbc.sql(
+                        "delete from build_accessory where build_id in (select id from build where name = 'light, grey filter')")
+                .update();
+        jdbc.sql("delete from build where name = 'light, grey filter'").update();
     }
 
     @Test

@@ -108,7 +108,11 @@ class PapersPagesTest extends BrowserTest {
         page.click("button:has-text('Add it')");
         assertThat(page.locator(".bad-note")).isVisible();
         assertThat(page.locator(".scans figure")).hasCount(2);
-        page.onDialog(d -> d.accept());
+        page.locator(".scans button:has-text('delete')").first().click();
+        assertThat(page.locator(".scans figure")).hasCount(1);
+        page.click(".undo button");
+        assertThat(page.locator(".scans figure")).hasCount(2);
+        assertThat(page.locator(".undo")).hasCount(0);
         page.locator(".scans button:has-text('delete')").first().click();
         assertThat(page.locator(".scans figure")).hasCount(1);
         page.click(".scans button:has-text('delete')");

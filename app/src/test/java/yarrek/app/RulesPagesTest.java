@@ -113,7 +113,13 @@ class RulesPagesTest extends BrowserTest {
 
         page.navigate(address("/rulebook/own"));
         page.click("a:has-text('Low over the reeds')");
-        page.onDialog(d -> d.accept());
+        page.click("button:has-text('take it away')");
+        assertThat(page.locator("h1")).hasText("Own rules");
+        page.click(".undo button");
+        page.navigate(job);
+        assertThat(rung("HOUSE-REEDS")).hasCount(1);
+        page.navigate(address("/rulebook/own"));
+        page.click("a:has-text('Low over the reeds')");
         page.click("button:has-text('take it away')");
         assertThat(page.locator("h1")).hasText("Own rules");
         page.navigate(job);

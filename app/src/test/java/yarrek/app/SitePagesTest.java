@@ -287,7 +287,12 @@ class SitePagesTest extends BrowserTest {
         assertThat(row).containsText("does not concern it");
         assertThat(row).containsText("Binds from 900 g; this build weighs");
         page.navigate(address("/airspace/own?id=OWN-Heavy%20only"));
-        page.onDialog(d -> d.accept());
+        page.click("button:has-text('take it off the map')");
+        page.waitForURL("**/airspace");
+        page.click(".undo button:has-text('Put it back')");
+        assertThat(page.locator(".tell")).containsText("is on the map");
+        page.navigate(address("/airspace/own?id=OWN-Heavy%20only"));
+        assertThat(page.locator("[name=bindsFrom]")).hasValue("900 g");
         page.click("button:has-text('take it off the map')");
         page.waitForURL("**/airspace");
     }

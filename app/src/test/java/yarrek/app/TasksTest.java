@@ -324,4 +324,23 @@ class TasksTest extends BrowserTest {
         assertThat(page.request().get(address("/field/sw.js")).headers().get("cache-control"))
                 .contains("no-cache");
     }
+
+    /** Who looks round the sample world is led to pages that are there, each by their own role. */
+    @Test
+    void aLookRoundLeadsToPagesThatAreThere() {
+        for (String login : new String[] {"manager", "pilot", "reader"}) {
+            use(ColorScheme.LIGHT, 1280, 800);
+            signIn(login);
+            page.click("a:has-text('look round')");
+            assertThat(page.locator("main section h2").first()).hasText("As a " + login);
+            var links = page.locator(".round a").all().stream()
+                    .map(a -> a.getAttribute("href"))
+                    .toList();
+            assertThat(links).hasSizeGreaterThan(3);
+            for (String link : links) {
+                var answer = page.navigate(address(link));
+                assertThat(answer == null || answer.ok()).as(login + " " + link).isTrue();
+            }
+        }
+    }
 }

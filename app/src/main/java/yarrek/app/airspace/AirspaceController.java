@@ -37,7 +37,9 @@ import yarrek.app.forms.Form;
 import yarrek.app.forms.LostUpdateException;
 import yarrek.app.forms.TypedInput;
 import yarrek.app.office.Office;
+import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
+import yarrek.app.page.Undo;
 import yarrek.app.page.Viewer;
 import yarrek.core.airspace.HeightLimit;
 import yarrek.core.airspace.Timetable;
@@ -275,7 +277,7 @@ class AirspaceController {
                 flash.addFlashAttribute("told", told(s));
                 return "redirect:/airspace/sources/" + s.id();
             } catch (BrokenMapException e) {
-                model.addAttribute("problems", e.problems());
+                model.addAttribute("faults", e.problems());
                 form.problem("Nothing was stored. The file has " + e.problems().size()
                         + (e.problems().size() == BrokenMapException.MOST_TOLD
                                 ? " faults or more"
@@ -509,8 +511,10 @@ class AirspaceController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/own/remove")
-    String removeOwn(@RequestParam("id") String id) {
+    String removeOwn(@RequestParam("id") String id, RedirectAttributes flash) {
+        Form was = filledOwn(airspace.zone(id).orElseThrow(() -> new NotFoundException("zone")));
         airspace.removeOwn(id, Viewer.current().name());
+        new Undo("/airspace/own", was.typed(), "Put it back").tell(flash, "“" + was.raw("name") + "” is off the map.");
         return "redirect:/airspace";
     }
 

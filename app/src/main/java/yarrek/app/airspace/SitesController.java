@@ -27,6 +27,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import yarrek.app.forms.Form;
+import yarrek.app.history.History;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
@@ -52,6 +53,7 @@ class SitesController {
     private final Clock clock;
     private final JsonMapper json;
     private final Rulebook rulebook;
+    private final History history;
 
     SitesController(
             Sites sites,
@@ -61,7 +63,9 @@ class SitesController {
             WeatherStation station,
             Clock clock,
             JsonMapper json,
-            Rulebook rulebook) {
+            Rulebook rulebook,
+            History history) {
+        this.history = history;
         this.sites = sites;
         this.office = office;
         this.directory = directory;
@@ -429,8 +433,9 @@ class SitesController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/airspace/directory/{id}/remove")
-    String removeEntry(@PathVariable("id") UUID id) {
+    String removeEntry(@PathVariable("id") UUID id, RedirectAttributes flash) {
         directory.remove(id);
+        history.undo("directory", id).tell(flash, "Taken out of the directory.");
         return "redirect:/airspace/directory";
     }
 

@@ -11,7 +11,9 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.forms.Form;
+import yarrek.app.history.History;
 import yarrek.app.page.OpenTo;
 import yarrek.app.rulebook.Rulebook;
 
@@ -24,8 +26,10 @@ class GrantersController {
     private final Kinds kinds;
     private final Rulebook rulebook;
     private final Clock clock;
+    private final History history;
 
-    GrantersController(Granters granters, Kinds kinds, Rulebook rulebook, Clock clock) {
+    GrantersController(Granters granters, Kinds kinds, Rulebook rulebook, Clock clock, History history) {
+        this.history = history;
         this.granters = granters;
         this.kinds = kinds;
         this.rulebook = rulebook;
@@ -78,8 +82,9 @@ class GrantersController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/approvals/granters/{id}/remove")
-    String remove(@PathVariable("id") UUID id) {
+    String remove(@PathVariable("id") UUID id, RedirectAttributes flash) {
         granters.remove(id);
+        history.undo("granter", id).tell(flash, "The granter is taken out.");
         return "redirect:/approvals/granters";
     }
 

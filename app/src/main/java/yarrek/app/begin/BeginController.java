@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import yarrek.app.airspace.Sites;
 import yarrek.app.crew.Crew;
+import yarrek.app.demo.Sample;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.fleet.FleetRegisters;
 import yarrek.app.forms.Form;
@@ -38,8 +39,18 @@ class BeginController {
     private final Fleet fleet;
     private final Crew crew;
     private final Sites sites;
+    private final Sample sample;
 
-    BeginController(Begin begin, Office office, Rulebook rulebook, Papers papers, Fleet fleet, Crew crew, Sites sites) {
+    BeginController(
+            Begin begin,
+            Office office,
+            Rulebook rulebook,
+            Papers papers,
+            Fleet fleet,
+            Crew crew,
+            Sites sites,
+            Sample sample) {
+        this.sample = sample;
         this.begin = begin;
         this.office = office;
         this.rulebook = rulebook;
@@ -56,6 +67,8 @@ class BeginController {
         List<Begin.Standing> steps = begin.steps();
         model.addAttribute("steps", steps);
         model.addAttribute("next", Begin.next(steps).orElse(null));
+        model.addAttribute("sampleIn", sample.isIn());
+        model.addAttribute("sampleFits", sample.fits());
         return "begin/begin";
     }
 

@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.flights.Flights;
@@ -19,7 +18,6 @@ import yarrek.formats.log.BrokenFileException;
 
 /** Flights of the sample world: flown by the simulator as the table says, their logs brought in as anybody's are. */
 @Component
-@Profile("demo")
 class DemoFlights {
     private final Fleet fleet;
     private final Logs logs;

@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
-import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.airspace.Weather;
@@ -42,7 +41,6 @@ import yarrek.formats.log.BrokenFileException;
 
 /** What has gone on in the sample world: requests on their way, answers of granters, a breach that was written up. */
 @Component
-@Profile("demo")
 class DemoStory {
     private static final String BY = DemoWorld.BY;
     private static final ZoneId ZONE = DemoWorld.ZONE;
@@ -85,11 +83,16 @@ class DemoStory {
         this.clock = clock;
     }
 
-    /** Before anything is flown. */
-    void before(LocalDate day) throws IOException, BrokenFileException {
+    /** What lies around the jobs: a zone of one's own, the weather ahead. */
+    void around(LocalDate day) {
         today = day;
         ownZones();
         weatherAhead();
+    }
+
+    /** Before anything is flown. */
+    void before(LocalDate day) throws IOException, BrokenFileException {
+        around(day);
         jobs.setState(tables.named("JOB", "Harbour wall, monthly"), "FLOWN");
         jobs.setState(tables.named("JOB", "Field edge, spring levels"), "FLOWN");
         approval(

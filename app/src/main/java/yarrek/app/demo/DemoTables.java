@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import org.springframework.context.annotation.Profile;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
@@ -24,7 +23,6 @@ import yarrek.formats.table.Tables;
 
 /** The tables of the sample world, brought in as anybody's tables are; days such as "+16 days" count from the first start. */
 @Component
-@Profile("demo")
 class DemoTables {
     private final Exchange exchange;
     private final Office office;

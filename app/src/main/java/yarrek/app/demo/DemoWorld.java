@@ -1,7 +1,6 @@
 package yarrek.app.demo;
 
 import java.io.IOException;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
@@ -9,13 +8,7 @@ import java.util.Optional;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.boot.ApplicationArguments;
-import org.springframework.boot.ApplicationRunner;
-import org.springframework.context.annotation.Profile;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
-import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Airspace;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.office.Office;
@@ -26,10 +19,9 @@ import yarrek.core.units.Mass;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.zones.ZoneFiles;
 
-/** Fills an empty demo database with the sample world, set around the day it is first started. Everything is invented. */
+/** The sample world, set around the day on which it is filled in. Everything is invented. */
 @Component
-@Profile("demo")
-class DemoWorld implements ApplicationRunner {
+class DemoWorld {
     private static final Logger LOG = LoggerFactory.getLogger(DemoWorld.class);
     static final ZoneId ZONE = ZoneId.of("Atlantic/Azores");
     static final String BY = "sample world";
@@ -41,7 +33,6 @@ class DemoWorld implements ApplicationRunner {
     private final DemoTables tables;
     private final DemoFlights flights;
     private final DemoStory story;
-    private final Clock clock;
 
     DemoWorld(
             Office office,
@@ -50,8 +41,7 @@ class DemoWorld implements ApplicationRunner {
             Rulebook rulebook,
             DemoTables tables,
             DemoFlights flights,
-            DemoStory story,
-            Clock clock) {
+            DemoStory story) {
         this.office = office;
         this.airspace = airspace;
         this.fleet = fleet;
@@ -59,45 +49,21 @@ class DemoWorld implements ApplicationRunner {
         this.tables = tables;
         this.flights = flights;
         this.story = story;
-        this.clock = clock;
     }
 
-    /** All or nothing: a start that is broken off leaves an empty database behind. */
-    @Override
-    @Transactional(rollbackFor = Exception.class)
-    public void run(ApplicationArguments args) throws IOException, BrokenFileException {
-        if (!office.isEmpty()) {
-            return;
-        }
-        Viewer viewer = new Viewer(new UUID(0, 0), "manager", BY, "", Viewer.Role.MANAGER, null, true, 0);
-        SecurityContextHolder.getContext()
-                .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(viewer, null, List.of()));
-        try {
-            fill(LocalDate.now(clock.withZone(ZONE)), viewer);
-        } finally {
-            SecurityContextHolder.clearContext();
-        }
+    /** The records of the sample world, for a house that has an operator, logins and settings of its own. */
+    void sample(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
+        zonesAndRegisters(today);
+        tables.register("jobs");
+        story.around(today);
+        flights.fly(today, ZONE, BY);
+        story.after(viewer);
     }
 
-    private void fill(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
+    /** The whole of it, with its operator and logins, in an empty database. */
+    void fill(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
         office.saveOperator(-1, "Larkmoor Coastal Survey Co-operative", "EU-XT", ZONE, "+351 000 000 000");
-        bringIn("tarrow-isles.geojson", "Tarrow Isles zones", "invented by Yarrek for the Tarrow Isles", true, today);
-        bringIn("maker-map.geojson", "built-in map of the aircraft", "invented maker's map", false, today);
-        for (String register : List.of(
-                "crew",
-                "pack-models",
-                "accessories",
-                "models",
-                "aircraft",
-                "packs",
-                "builds",
-                "papers",
-                "sites",
-                "site-things",
-                "directory",
-                "granters")) {
-            tables.register(register);
-        }
+        zonesAndRegisters(today);
         rulebook.houseNeeds("maintenanceRelease", "maintenance release", "aircraft", true, BY);
         rulebook.sayRead(
                 "EU-XT",
@@ -125,6 +91,26 @@ class DemoWorld implements ApplicationRunner {
                 null); // last: its presence says the world is whole
         office.saveMailWish(manager, "manager@larkmoor.example", true);
         LOG.info("the sample world is filled in around {}", today);
+    }
+
+    private void zonesAndRegisters(LocalDate today) throws IOException, BrokenFileException {
+        bringIn("tarrow-isles.geojson", "Tarrow Isles zones", "invented by Yarrek for the Tarrow Isles", true, today);
+        bringIn("maker-map.geojson", "built-in map of the aircraft", "invented maker's map", false, today);
+        for (String register : List.of(
+                "crew",
+                "pack-models",
+                "accessories",
+                "models",
+                "aircraft",
+                "packs",
+                "builds",
+                "papers",
+                "sites",
+                "site-things",
+                "directory",
+                "granters")) {
+            tables.register(register);
+        }
     }
 
     private void bringIn(String file, String name, String attribution, boolean whole, LocalDate today)

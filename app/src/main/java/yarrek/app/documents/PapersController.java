@@ -30,6 +30,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.forms.Form;
+import yarrek.app.history.History;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
@@ -48,8 +49,10 @@ class PapersController {
     private final Office office;
     private final PaperSight sight;
     private final Clock clock;
+    private final History history;
 
-    PapersController(Papers papers, PaperForms forms, Office office, PaperSight sight, Clock clock) {
+    PapersController(Papers papers, PaperForms forms, Office office, PaperSight sight, Clock clock, History history) {
+        this.history = history;
         this.clock = clock;
         this.sight = sight;
         this.papers = papers;
@@ -300,8 +303,13 @@ class PapersController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/scans/{id}/delete")
-    String deleteScan(@PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back) {
-        return "redirect:/papers/" + papers.deleteScan(id) + "?back=" + safe(back);
+    String deleteScan(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "back", defaultValue = "/") String back,
+            RedirectAttributes flash) {
+        UUID paper = papers.deleteScan(id);
+        history.undo("scan", id).tell(flash, "The scan is taken away.");
+        return "redirect:/papers/" + paper + "?back=" + safe(back);
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -317,8 +325,12 @@ class PapersController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/papers/{id}/delete")
-    String delete(@PathVariable("id") UUID id, @RequestParam(value = "back", defaultValue = "/") String back) {
+    String delete(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "back", defaultValue = "/") String back,
+            RedirectAttributes flash) {
         papers.delete(id);
+        history.undo("paper", id).tell(flash, "The paper is taken away, with its scans.");
         return "redirect:" + safe(back);
     }
 

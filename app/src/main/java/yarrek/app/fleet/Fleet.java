@@ -154,6 +154,20 @@ public class Fleet {
         public Built built() {
             return new Built(name, aircraft.craft(List.of(lights)), mass, lights);
         }
+
+        /** How far it is heavier than its maker declares for the model, in words; empty when it is not, or nobody said. */
+        public Optional<String> overMaker() {
+            BigDecimal most = aircraft.model().maxTakeoffMassG();
+            return most == null || mass.mass().toGrams() <= most.doubleValue()
+                    ? Optional.empty()
+                    : Optional.of(
+                            "heavier than its maker declares: " + mass.mass() + ", at most " + Mass.ofGrams(most));
+        }
+
+        /** Whether the same is on it as on another. */
+        public boolean carriesWhat(BuildView o) {
+            return pack.id().equals(o.pack.id()) && accessoryIds.equals(o.accessoryIds);
+        }
     }
 
     /** Class and headroom of a build under a jurisdiction. */
@@ -554,6 +568,37 @@ public class Fleet {
         return b.id;
     }
 
+    /** A build as it would be with another pack and other parts; nothing is stored. */
+    @Transactional(readOnly = true)
+    public BuildView tried(UUID id, UUID packModelId, Collection<UUID> accessoryIds) {
+        BuildEntity stored = find(BuildEntity.class, id, "build");
+        BuildEntity b = new BuildEntity(id);
+        b.version = stored.version;
+        b.name = stored.name;
+        b.aircraft = stored.aircraft;
+        put(b, packModelId, accessoryIds);
+        return views(List.of(b)).get(0);
+    }
+
+    /**
+     * Another build of the same aircraft.
+     *
+     * @throws IllegalArgumentException when the aircraft has one of this name
+     */
+    @Transactional
+    public UUID buildFrom(UUID id, String name, UUID packModelId, Collection<UUID> accessoryIds) {
+        UUID made = createBuild(find(BuildEntity.class, id, "build").aircraft.id, name, packModelId);
+        put(find(BuildEntity.class, made, "build"), packModelId, accessoryIds);
+        return made;
+    }
+
+    private void put(BuildEntity b, UUID packModelId, Collection<UUID> accessoryIds) {
+        b.pack = find(PackModel.class, packModelId, "pack model");
+        b.accessories = accessoryIds.stream()
+                .map(a -> find(Accessory.class, a, "accessory"))
+                .collect(Collectors.toCollection(LinkedHashSet::new));
+    }
+
     /**
      * Changes what is on a build.
      *
@@ -567,10 +612,7 @@ public class Fleet {
         }
         Set<UUID> before = b.accessories.stream().map(a -> a.id).collect(Collectors.toSet());
         boolean same = b.pack.id.equals(packModelId) && before.equals(Set.copyOf(accessoryIds));
-        b.pack = find(PackModel.class, packModelId, "pack model");
-        b.accessories = accessoryIds.stream()
-                .map(a -> find(Accessory.class, a, "accessory"))
-                .collect(Collectors.toCollection(LinkedHashSet::new));
+        put(b, packModelId, accessoryIds);
         if (!same) {
             em.lock(b, LockModeType.OPTIMISTIC_FORCE_INCREMENT);
         }

@@ -15,9 +15,11 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.LostUpdateException;
 import yarrek.app.forms.Register;
+import yarrek.app.history.History;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.papers.Papers;
@@ -32,8 +34,10 @@ class FleetController {
     private final Papers papers;
     private final Office office;
     private final Clock clock;
+    private final History history;
 
-    FleetController(Fleet fleet, FleetRegisters registers, Papers papers, Office office, Clock clock) {
+    FleetController(Fleet fleet, FleetRegisters registers, Papers papers, Office office, Clock clock, History history) {
+        this.history = history;
         this.fleet = fleet;
         this.registers = registers;
         this.papers = papers;
@@ -80,37 +84,72 @@ class FleetController {
     @PostMapping("/fleet/aircraft/{id}/builds")
     String createBuild(
             @PathVariable("id") UUID id, @RequestParam("name") String name, @RequestParam("pack") UUID pack) {
-        String clean = name.isBlank()
-                ? "build"
-                : name.strip().substring(0, Math.min(120, name.strip().length()));
-        return "redirect:/fleet/builds/" + fleet.createBuild(id, clean, pack);
+        return "redirect:/fleet/builds/" + fleet.createBuild(id, buildName(name), pack);
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet/builds/{id}")
     String build(@PathVariable("id") UUID id, Model model) {
-        fillBuild(id, model);
+        fillBuild(fleet.build(id), model);
         return "fleet/build";
     }
 
-    /** Changes what is on the build; htmx puts the answer in place of the panel. */
+    /** What other parts would make of the build; nothing is stored. htmx puts the answer in place of the panel. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    @PostMapping("/fleet/builds/{id}/try")
+    String tryBuild(
+            @PathVariable("id") UUID id,
+            @RequestParam("pack") UUID pack,
+            @RequestParam(value = "accessory", defaultValue = "") List<UUID> accessories,
+            Model model) {
+        fillBuild(fleet.tried(id, pack, accessories), model);
+        return "fleet/build :: panel";
+    }
+
+    /** What was tried becomes a build of its own. */
+    @OpenTo(OpenTo.Whom.MANAGER)
+    @PostMapping("/fleet/builds/{id}/new")
+    String newBuild(
+            @PathVariable("id") UUID id,
+            @RequestParam("name") String name,
+            @RequestParam("pack") UUID pack,
+            @RequestParam(value = "accessory", defaultValue = "") List<UUID> accessories,
+            Model model) {
+        try {
+            return "redirect:/fleet/builds/" + fleet.buildFrom(id, buildName(name), pack, accessories);
+        } catch (IllegalArgumentException e) {
+            model.addAttribute("conflict", "Nothing was stored yet: " + e.getMessage() + ". Call it something else.");
+            fillBuild(fleet.tried(id, pack, accessories), model);
+            return "fleet/build";
+        }
+    }
+
+    private static String buildName(String typed) {
+        String name = typed.strip();
+        return name.isEmpty() ? "build" : name.substring(0, Math.min(120, name.length()));
+    }
+
+    /** Changes what is on the build. */
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/fleet/builds/{id}")
     String changeBuild(
             @PathVariable("id") UUID id,
             @RequestParam("version") long version,
             @RequestParam("pack") UUID pack,
-            @RequestParam(value = "accessory", required = false) List<UUID> accessories,
-            Model model) {
+            @RequestParam(value = "accessory", defaultValue = "") List<UUID> accessories,
+            Model model,
+            RedirectAttributes flash) {
         try {
-            fleet.changeBuild(id, version, pack, accessories == null ? List.of() : accessories);
+            fleet.changeBuild(id, version, pack, accessories);
+            history.undo("build", id).tell(flash, "Kept; its open jobs are judged by it.");
+            return "redirect:/fleet/builds/" + id;
         } catch (LostUpdateException e) {
             model.addAttribute(
                     "conflict",
-                    "Somebody else changed this build while you had it open. It is shown here as it stands now; make your change again if it is still wanted.");
+                    "Somebody else changed this build while you had it open. What you tried is shown beside it as it stands now.");
+            fillBuild(fleet.tried(id, pack, accessories), model);
+            return "fleet/build";
         }
-        fillBuild(id, model);
-        return "fleet/build :: panel";
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)
@@ -146,9 +185,12 @@ class FleetController {
                 .text("on", "On", "a date");
     }
 
-    private void fillBuild(UUID id, Model model) {
-        Fleet.BuildView b = fleet.build(id);
+    /** @param b as it is stored, or as it is tried */
+    private void fillBuild(Fleet.BuildView b, Model model) {
+        Fleet.BuildView stored = fleet.build(b.id());
         Office.OperatorView operator = office.operator();
+        model.addAttribute("stored", stored);
+        model.addAttribute("tried", !b.carriesWhat(stored));
         model.addAttribute("build", b);
         model.addAttribute("weighed", fleet.weighed(b, operator.jurisdiction()).orElse(null));
         model.addAttribute("accessories", fleet.accessories());
@@ -283,14 +325,6 @@ class FleetController {
     }
 
     // --- packs -------------------------------------------------------------------------------------------------------
-
-    @OpenTo(OpenTo.Whom.SIGNED_IN)
-    @GetMapping("/packs")
-    String packs(Model model) {
-        model.addAttribute("packs", fleet.packs());
-        model.addAttribute("packModels", fleet.packModels());
-        return "fleet/packs";
-    }
 
     private Form packsForm(UUID id) {
         Fleet.PackView a = id == null ? null : fleet.pack(id);

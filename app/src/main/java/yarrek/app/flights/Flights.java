@@ -253,6 +253,16 @@ public class Flights {
     }
 
     /** How many flights the viewer may see. */
+    /** When each pack that was ever flown took off last. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Instant> lastFlownByPack() {
+        return em.createQuery(
+                        "select f.packId, max(f.takeoff) from FlightEntity f where f.packId is not null group by f.packId",
+                        Object[].class)
+                .getResultStream()
+                .collect(Collectors.toMap(r -> (UUID) r[0], r -> (Instant) r[1]));
+    }
+
     @Transactional(readOnly = true)
     public long count(Viewer viewer) {
         String mine = viewer.isPilot() ? " where f.pilotId = :me" : "";

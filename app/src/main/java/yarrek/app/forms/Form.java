@@ -14,6 +14,7 @@ import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.ConcurrencyFailureException;
@@ -186,6 +187,11 @@ public final class Form {
     public String raw(String name) {
         List<String> v = values.get(name);
         return v == null || v.isEmpty() ? "" : v.get(0);
+    }
+
+    /** What stands in each field, by its name; of several choices the first. */
+    public Map<String, String> typed() {
+        return fields().stream().collect(Collectors.toMap(Field::name, f -> raw(f.name())));
     }
 
     public List<String> all(String name) {

@@ -19,6 +19,7 @@ import org.hibernate.envers.query.AuditEntity;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.page.NotFoundException;
+import yarrek.app.page.Undo;
 import yarrek.app.page.Viewer;
 
 /**
@@ -182,6 +183,20 @@ public class History {
     @Transactional
     public String takeBack(String code, String id, long revision) {
         return takeBack(kind(code), id, revision);
+    }
+
+    /** The way back from the newest change of a record, the one just stored. */
+    @Transactional(readOnly = true)
+    public Undo undo(String code, Object id) {
+        List<State> states = states(kind(code), id);
+        if (states.isEmpty()) {
+            throw new NotFoundException(kind(code).words());
+        }
+        State last = states.get(states.size() - 1);
+        return new Undo(
+                "/history/" + code + "/" + id,
+                Map.of("revision", Long.toString(last.revision().id)),
+                last.type() == RevisionType.DEL ? "Put it back" : "Undo");
     }
 
     private <E> String takeBack(Recorded<E> kind, String id, long revision) {

@@ -6,6 +6,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.page.OpenTo;
 
 /** The history of a record, and the bin. */
@@ -30,9 +31,12 @@ class HistoryController {
             @PathVariable("code") String code,
             @PathVariable("id") String id,
             @RequestParam("revision") long revision,
-            Model model) {
+            Model model,
+            RedirectAttributes flash) {
         try {
-            return "redirect:" + history.takeBack(code, id, revision);
+            String path = history.takeBack(code, id, revision);
+            flash.addFlashAttribute("told", "It is as it was before.");
+            return "redirect:" + path;
         } catch (IllegalArgumentException e) {
             model.addAttribute("record", history.of(code, id));
             model.addAttribute("problem", e.getMessage());

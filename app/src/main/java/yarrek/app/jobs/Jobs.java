@@ -161,12 +161,16 @@ public class Jobs {
     }
 
     @Transactional
-    public void setState(UUID id, String state) {
+    public boolean setState(UUID id, String state) {
         JobEntity j = entity(id);
+        if (j.state.equals(state)) {
+            return false;
+        }
         j.state = state;
         em.flush();
         events.publishEvent(new StateChanged(id));
         judging.concerns(j.draft(), j.draft(), id);
+        return true;
     }
 
     /** Every job as it was entered, the newest first. */

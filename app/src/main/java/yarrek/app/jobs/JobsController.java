@@ -21,6 +21,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.TypedInput;
+import yarrek.app.history.History;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
@@ -32,6 +33,12 @@ import yarrek.core.rulebook.Vocabulary;
 /** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
 @Controller
 class JobsController {
+    /** What may be made of a job on its page, and what is told of it. */
+    private static final Map<String, String> STATES = Map.of(
+            "PLANNED", "The job stands as planned again.",
+            "FLOWN", "The job stands as flown.",
+            "CANCELLED", "The job is cancelled.");
+
     private static final int WEAVE_DAYS_BEFORE = 7;
     private static final int WEAVE_DAYS_AFTER = 90;
     private static final int MOST_WEAVE_HOLDERS = 60;
@@ -48,6 +55,7 @@ class JobsController {
     private final Answers answers;
     private final Rulebook rulebook;
     private final Clock clock;
+    private final History history;
 
     JobsController(
             Jobs jobs,
@@ -61,7 +69,9 @@ class JobsController {
             Office office,
             Answers answers,
             Rulebook rulebook,
-            Clock clock) {
+            Clock clock,
+            History history) {
+        this.history = history;
         this.answers = answers;
         this.rulebook = rulebook;
         this.jobs = jobs;
@@ -311,9 +321,9 @@ class JobsController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/state")
-    String state(@PathVariable("id") UUID id, @RequestParam("value") String value) {
-        if (List.of("PLANNED", "FLOWN", "CANCELLED").contains(value)) {
-            jobs.setState(id, value);
+    String state(@PathVariable("id") UUID id, @RequestParam("value") String value, RedirectAttributes flash) {
+        if (STATES.containsKey(value) && jobs.setState(id, value)) {
+            history.undo("job", id).tell(flash, STATES.get(value));
         }
         return "redirect:/jobs/" + id;
     }

@@ -5,6 +5,7 @@ import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import yarrek.app.begin.Begin;
+import yarrek.app.demo.Sample;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 
@@ -13,8 +14,10 @@ import yarrek.app.page.Viewer;
 class TodayController {
     private final Today today;
     private final Begin begin;
+    private final Sample sample;
 
-    TodayController(Today today, Begin begin) {
+    TodayController(Today today, Begin begin, Sample sample) {
+        this.sample = sample;
         this.today = today;
         this.begin = begin;
     }
@@ -28,6 +31,7 @@ class TodayController {
             model.addAttribute("way", steps);
             model.addAttribute("wayNext", Begin.next(steps).orElseThrow());
         }
+        model.addAttribute("sampleIn", sample.isIn());
         return "today/today";
     }
 }

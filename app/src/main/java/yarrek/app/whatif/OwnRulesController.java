@@ -14,10 +14,12 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import tools.jackson.databind.json.JsonMapper;
 import yarrek.app.airspace.Sites;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.LostUpdateException;
+import yarrek.app.history.History;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
@@ -56,6 +58,7 @@ class OwnRulesController {
     private final Office office;
     private final JsonMapper json;
     private final Clock clock;
+    private final History history;
 
     OwnRulesController(
             Rulebook rulebook,
@@ -65,7 +68,9 @@ class OwnRulesController {
             Jobs jobs,
             Office office,
             JsonMapper json,
-            Clock clock) {
+            Clock clock,
+            History history) {
+        this.history = history;
         this.rulebook = rulebook;
         this.changes = changes;
         this.sites = sites;
@@ -256,8 +261,9 @@ class OwnRulesController {
 
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/rulebook/own/{id}/delete")
-    String delete(@PathVariable("id") UUID id) {
+    String delete(@PathVariable("id") UUID id, RedirectAttributes flash) {
         rulebook.deleteOwnRule(id);
+        history.undo("rule", id).tell(flash, "The rule is taken away; jobs are judged without it.");
         return "redirect:/rulebook/own";
     }
 }

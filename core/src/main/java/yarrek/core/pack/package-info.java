@@ -1,2 +1,2 @@
-/** Packs: what follows from what is printed on them. */
+/** Packs: what follows from what is printed on them and from what is counted of them. */
 package yarrek.core.pack;

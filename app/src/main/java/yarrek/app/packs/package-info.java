@@ -1,0 +1,2 @@
+/** Packs as they stand: what is counted of each, and what that asks for. */
+package yarrek.app.packs;
