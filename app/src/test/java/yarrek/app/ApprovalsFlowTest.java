@@ -25,8 +25,8 @@ import yarrek.core.approval.Terms;
 import yarrek.core.approval.UnlockLife;
 import yarrek.core.geo.Area;
 import yarrek.core.geo.ShapeText;
-import yarrek.core.rulebook.Days;
 import yarrek.core.rulebook.Verdict;
+import yarrek.core.time.Days;
 
 /** Requests from the chain to the desk and back, and what is made of what is granted; each test with a job of its own. */
 class ApprovalsFlowTest extends OnJobs {

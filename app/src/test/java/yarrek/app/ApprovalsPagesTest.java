@@ -42,7 +42,7 @@ class ApprovalsPagesTest extends BrowserTest {
         assertThat(page.locator(".figures")).containsText("2 of 6");
         assertThat(page.locator("text=With this aircraft")).isVisible();
         page.fill("#w-lead", "soon");
-        page.click("button:has-text('Look')");
+        page.click("button:has-text('Try')");
         assertThat(page.locator(".bad-note")).containsText("soon");
     }
 
@@ -110,11 +110,11 @@ class ApprovalsPagesTest extends BrowserTest {
         page.fill("#lt", "Called the tower, they look at it on Friday.");
         page.setInputFiles(
                 "#lf", new FilePayload("mail.txt", "text/plain", "Dear tower".getBytes(StandardCharsets.UTF_8)));
-        page.click("button:has-text('Keep it')");
+        page.click("button:has-text('Keep the letter')");
         assertThat(page.locator("#letters")).containsText("asked after it");
         Download d = page.waitForDownload(() -> page.click("a:has-text('mail.txt')"));
         assertThat(Files.readString(d.path())).isEqualTo("Dear tower");
-        page.click("button:has-text('Keep it')");
+        page.click("button:has-text('Keep the letter')");
         assertThat(page.locator(".bad-note")).containsText("neither a text nor a file");
     }
 

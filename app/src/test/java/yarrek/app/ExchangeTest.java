@@ -16,7 +16,7 @@ class ExchangeTest extends BrowserTest {
         page.navigate(address("/exchange"));
         page.selectOption("[name=register]", register);
         page.setInputFiles("[name=file]", new FilePayload(file, "application/octet-stream", content));
-        page.click("button:has-text('Look at it')");
+        page.click("button:has-text('Show the rows')");
     }
 
     @ParameterizedTest
@@ -120,10 +120,10 @@ class ExchangeTest extends BrowserTest {
         hand("crew", "people.csv", "Who,Call\nAilsa Fenwright,\n".getBytes(StandardCharsets.UTF_8));
         page.selectOption("select[name=c0]", new SelectOption().setLabel("Name"));
         page.selectOption("select[name=c1]", new SelectOption().setLabel("Telephone"));
-        page.click("button:has-text('Look again')");
+        page.click("button:has-text('Show again')");
         assertThat(page.locator("main")).containsText("1 are as they are");
         page.check("#columns [name=clearing]");
-        page.click("button:has-text('Look again')");
+        page.click("button:has-text('Show again')");
         assertThat(page.locator("main")).containsText("1 change a record");
         page.click("button:has-text('forget this table')");
         page.waitForURL("**/exchange");

@@ -140,7 +140,7 @@ class FieldPagesTest extends BrowserTest {
         assertThat(page.locator("[role=alert]")).containsText("Say how it is known");
         assertThat(page.locator("textarea").first()).hasValue("A new mast north of the track.");
         page.locator("select[name^='b.']").first().selectOption("SEEN");
-        page.getByText("Keep", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
+        page.getByText("Save the survey", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
                 .click();
         assertThat(page.locator("[role=status].note").first()).containsText("Kept");
         assertThat(page.locator("textarea").first()).hasValue("A new mast north of the track.");

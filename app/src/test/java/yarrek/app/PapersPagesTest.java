@@ -92,20 +92,20 @@ class PapersPagesTest extends BrowserTest {
                 "select p.id from paper p join person x on x.id = p.holder_id where x.name = 'Ailsa Fenwright' and p.kind = 'pilotCertificate' limit 1");
         page.navigate(address("/papers/" + paper));
         page.setInputFiles("#scan-file", new FilePayload("front.png", "image/png", picture()));
-        page.click("button:has-text('Add it')");
+        page.click("button:has-text('Add the scan')");
         assertThat(page.locator(".scans img")).hasCount(1);
         page.setInputFiles("#scan-file", new FilePayload("back.pdf", "application/pdf", onePage()));
-        page.click("button:has-text('Add it')");
+        page.click("button:has-text('Add the scan')");
         assertThat(page.locator(".scans figure")).hasCount(2);
         APIResponse first = page.request()
                 .get(address(page.locator(".scans img[alt^='first page']").getAttribute("src")));
         assertThat(ImageIO.read(new ByteArrayInputStream(first.body())).getWidth())
                 .isGreaterThan(100);
         page.setInputFiles("#scan-file", new FilePayload("torn.pdf", "application/pdf", Arrays.copyOf(onePage(), 60)));
-        page.click("button:has-text('Add it')");
+        page.click("button:has-text('Add the scan')");
         assertThat(page.locator(".bad-note")).containsText("damaged PDF");
         page.setInputFiles("#scan-file", new FilePayload("front.pdf", "application/pdf", new byte[] {77, 90, 1, 2}));
-        page.click("button:has-text('Add it')");
+        page.click("button:has-text('Add the scan')");
         assertThat(page.locator(".bad-note")).isVisible();
         assertThat(page.locator(".scans figure")).hasCount(2);
         page.locator(".scans button:has-text('delete')").first().click();
@@ -209,12 +209,12 @@ class PapersPagesTest extends BrowserTest {
         assertThat(page.locator("#duties")).containsText("not known whether it applies");
         page.selectOption("[name='occurrence.injury']", "serious");
         page.fill("[name='occurrence.awareAt']", "2026-11-24T10:00:00Z");
-        page.click("button:has-text('Say it')");
+        page.click("button:has-text('Save the answers')");
         assertThat(page.locator("#duties")).containsText("27 Nov 2026");
         page.click("summary:has-text('asked one by one')");
         page.selectOption("[name='occurrence.injury']", "none");
         page.fill("[name='occurrence.awareAt']", "yesterday noon");
-        page.click("button:has-text('Say it')");
+        page.click("button:has-text('Save the answers')");
         assertThat(page.locator(".bad-note")).containsText("Aware since: “yesterday noon” is not understood");
         assertThat(page.locator("[name='occurrence.injury']")).hasValue("serious");
         jdbc.sql("delete from answer where about = 'OCCURRENCE'").update();
@@ -238,7 +238,7 @@ class PapersPagesTest extends BrowserTest {
             page.selectOption("[name='occurrence.injury']", "serious");
             page.selectOption("[name='purpose']", "work");
             page.fill("[name='occurrence.awareAt']", "25 Nov 2026 10:45");
-            page.click("button:has-text('Say it')");
+            page.click("button:has-text('Save the answers')");
             // ten days after the operation, not after somebody became aware of it
             assertThat(page.locator("#f-US-ACC-01")).containsText("by the end of 30 Nov 2026");
             assertThat(page.locator("#f-US-ACC-01 .cite")).containsText("law · 14 CFR 107.9(a)");

@@ -174,7 +174,7 @@ class RulesPagesTest extends BrowserTest {
         Locator select = page.locator(".question:has(option:text-is('yes'))").first();
         String label = select.locator("label b").innerText();
         select.locator("select").first().selectOption("yes");
-        page.click("button:has-text('Say it')");
+        page.click("button:has-text('Save the answers')");
         page.waitForURL("**/jobs/**");
         page.locator("summary:has-text('said so far')").click();
         assertThat(page.locator("#questions details")).containsText("yes");
@@ -192,7 +192,7 @@ class RulesPagesTest extends BrowserTest {
                 id(
                         "select b.id from build b join aircraft a on a.id = b.aircraft_id where a.name = 'Thrift' and b.name = 'light'"));
         page.selectOption("[name=site]", new SelectOption().setLabel("Lowmere bog"));
-        page.click("main button:has-text('Look')");
+        page.click("main button:has-text('Try')");
         assertThat(page.locator("table.fits")).containsText("A1");
         assertThat(page.locator("table.fits")).containsText("A3");
         assertThat(page.locator(".mass-figure")).hasText("249.4 g");

@@ -36,7 +36,7 @@ class SitePagesTest extends BrowserTest {
         page.setInputFiles("#f-file", file);
         page.fill("[name=name]", name);
         page.selectOption("[name=restriction]", restriction);
-        page.click("button:has-text('Bring in')");
+        page.click("button:has-text('Bring the file in')");
     }
 
     @Test
@@ -283,7 +283,7 @@ class SitePagesTest extends BrowserTest {
         String light = (String)
                 page.locator("#sb option").evaluateAll("os => os.find(o => / \\(2[0-9]{2}/.test(o.textContent)).value");
         page.selectOption("#sb", light);
-        page.click("button:has-text('Look')");
+        page.click("button:has-text('Show the day')");
         assertThat(row).containsText("does not concern it");
         assertThat(row).containsText("Binds from 900 g; this build weighs");
         page.navigate(address("/airspace/own?id=OWN-Heavy%20only"));
@@ -302,14 +302,14 @@ class SitePagesTest extends BrowserTest {
         signIn("manager");
         page.navigate(site("Harbour wall"));
         page.fill("#wr", "XTAR 32O1Z nonsense");
-        page.click("button:has-text('Read it')");
+        page.click("button:has-text('Read the report')");
         assertThat(page.locator(".bad-note")).containsText("is no report");
         assertThat(page.locator("#wr")).hasValue("XTAR 32O1Z nonsense");
         String now = java.time.format.DateTimeFormatter.ofPattern("ddHHmm'Z'")
                 .withZone(java.time.ZoneOffset.UTC)
                 .format(java.time.Instant.now());
         page.fill("#wr", "XTAR " + now + " 24012G31KT 9999 R27/1200 BKN018 12/08 Q1013");
-        page.click("button:has-text('Read it')");
+        page.click("button:has-text('Read the report')");
         assertThat(page.locator("[role=status]").first()).containsText("Kept and not reckoned with: R27/1200");
         page.click("button:has-text('Ask the weather station')");
         assertThat(page.locator("[role=status]").first()).containsText("From the simulated station");
@@ -319,7 +319,7 @@ class SitePagesTest extends BrowserTest {
         assertThat(page.locator("#weather summary:has-text('why?')")).containsText("reports on file for this day");
         page.click("summary:has-text('type figures')");
         page.fill("#wt-time", "25");
-        page.click(".weather-in button:has-text('Keep')");
+        page.click(".weather-in button:has-text('Save the figures')");
         assertThat(page.locator(".bad-note")).containsText("is not a time of day");
     }
 
@@ -329,14 +329,14 @@ class SitePagesTest extends BrowserTest {
         page.navigate(site("Beacon mast"));
         page.click("button:has-text('Begin a survey')");
         assertThat(page.locator("main")).containsText("Beacon mast, 112 m");
-        page.click("button:has-text('Keep and sign')");
+        page.click("button:has-text('Save and sign')");
         assertThat(page.locator(".bad-note")).containsText("still open:");
         for (Locator open : page.locator(".survey-line:has(.st-notch)").all()) {
             open.locator("textarea").fill("Looked at from the launch point; nothing else.");
             open.locator("select").selectOption("SEEN");
         }
         page.fill("#vo", "yesterday");
-        page.click("button:has-text('Keep and sign')");
+        page.click("button:has-text('Save and sign')");
         assertThat(page.locator("main")).containsText("It stays as it was.");
         byte[] pdf = page.request().get(page.url() + ".pdf").body();
         assertThat(new String(pdf, 0, 5, StandardCharsets.ISO_8859_1)).isEqualTo("%PDF-");

@@ -25,6 +25,7 @@ import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.Days;
 
 /** What was said in answer to the rules' questions. An answer stays until somebody takes it back. */
 @Service
@@ -183,7 +184,7 @@ public class Answers {
                                 a.fact,
                                 FactValue.of(Vocabulary.define(a.fact), a.value),
                                 "said of " + about.words() + " by " + a.saidBy + " on "
-                                        + LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC),
+                                        + Days.show(LocalDate.ofInstant(a.saidAt, ZoneOffset.UTC)),
                                 holdsTo(a))));
             }
             return said;

@@ -56,13 +56,13 @@ import yarrek.core.geo.ShapeText;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.judging.PlanInput;
 import yarrek.core.rulebook.Assessment;
-import yarrek.core.rulebook.Days;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.ZoneMet;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 
 /** Which approvals a job needs, and when each must be sent. */
@@ -941,7 +941,7 @@ public class Chains {
                             a.title(),
                             job,
                             w.nudgeOn(),
-                            w.days() + " days with " + a.granter() + "; it usually comes by " + w.usualBy(),
+                            w.days() + " days with " + a.granter() + "; it usually comes by " + Days.show(w.usualBy()),
                             w.nudgeOn().isBefore(today)));
                 }
             }

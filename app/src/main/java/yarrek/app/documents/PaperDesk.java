@@ -36,6 +36,7 @@ import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.PaperWanted;
 import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.RulePack;
+import yarrek.core.time.Days;
 
 /** Papers looked at together: over time, by cost, by cover, by recency, and from purchase to first flight. */
 @Service
@@ -323,7 +324,7 @@ public class PaperDesk {
                         : through.isBefore(today.plusDays(Paper.SOON_DAYS)) ? "cut" : "full";
         String standing = through == null
                 ? "no qualifying activity on record"
-                : through.isBefore(today) ? "lapsed" : "lapses after " + through;
+                : through.isBefore(today) ? "lapsed" : "lapses after " + Days.show(through);
         return new RecencyRow(
                 p.id(), p.name(), law, last.orElse(null), through, shape, standing, r.least(), r.citation());
     }

@@ -24,6 +24,7 @@ import org.springframework.util.MultiValueMap;
 import yarrek.app.page.AtOnce;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
+import yarrek.core.rulebook.Words;
 import yarrek.core.units.Mass;
 
 /**
@@ -79,7 +80,7 @@ public final class Form {
         List<Option> options = new ArrayList<>();
         options.add(new Option("", emptyLabel));
         for (String w : words) {
-            options.add(new Option(w, w));
+            options.add(new Option(w, Words.word(w)));
         }
         return options;
     }
@@ -363,6 +364,14 @@ public final class Form {
 
     public boolean hasErrors() {
         return !errors.isEmpty() || !problem.isEmpty();
+    }
+
+    /** What stands before the page's title while something is to be mended; a screen reader says the title first. */
+    public String titleLead() {
+        if (errors.isEmpty()) {
+            return problem.isEmpty() ? "" : "Not stored: ";
+        }
+        return errors.size() == 1 ? "1 thing to mend: " : errors.size() + " things to mend: ";
     }
 
     /** Stores what is new, see {@link #store(Supplier, Supplier)}. */

@@ -24,6 +24,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.hibernate.Hibernate;
 import org.hibernate.envers.Audited;
@@ -31,10 +32,14 @@ import org.hibernate.envers.NotAudited;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.rulebook.Words;
 import yarrek.core.units.Finite;
 
 /** The fields of a kind of record: read, shown in words, compared and put back. */
 final class Fields {
+    private static final Pattern CODE = Pattern.compile("[a-z]+(?:[A-Z][a-z]+)+");
+    private static final Pattern ISO =
+            Pattern.compile("\\d{4}-\\d{2}-\\d{2}T\\d{2}:(?: ?)\\d{2}(?::(?: ?)\\d{2}(?:\\.\\d+)?)?Z");
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
     private static final DateTimeFormatter MOMENT =
             DateTimeFormatter.ofPattern("d MMM uuuu HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
@@ -157,7 +162,19 @@ final class Fields {
                 .filter(k -> k.type().isInstance(record))
                 .findFirst()
                 .map(k -> called(k, record))
-                .orElseGet(() -> cut(record.toString()));
+                .orElseGet(() -> cut(plain(record.toString())));
+    }
+
+    /** Codes, records and moments as a program writes them, as people read them. */
+    private static String plain(String text) {
+        if (CODE.matcher(text).matches()) {
+            return Words.word(text);
+        }
+        String flat = text.startsWith("{")
+                ? text.replaceAll("[{}\"\\[\\]]", "").replace(",", ", ").replace(":", ": ")
+                : text;
+        return ISO.matcher(flat)
+                .replaceAll(m -> MOMENT.format(Instant.parse(m.group().replace(": ", ":"))));
     }
 
     private static String cut(String text) {

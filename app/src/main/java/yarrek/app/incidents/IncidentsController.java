@@ -25,6 +25,7 @@ import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.time.Days;
 
 /** Pages of the incidents. */
 @Controller
@@ -213,7 +214,7 @@ class IncidentsController {
         jobLists.all(Viewer.current())
                 .forEach(j -> ofJobs.put(
                         j.id().toString(),
-                        j.name() + ", " + j.start().atZone(j.zone()).toLocalDate()));
+                        j.name() + ", " + Days.show(j.start().atZone(j.zone()).toLocalDate())));
         Map<String, String> craft = new LinkedHashMap<>();
         fleet.aircraft().forEach(a -> craft.put(a.id().toString(), a.name()));
         Map<String, String> people = new LinkedHashMap<>();

@@ -79,7 +79,7 @@ class PageAdvice {
                 model,
                 request,
                 "Not here",
-                "That address is not one of ours: “" + e.getValue() + "” is no record's identity.");
+                "This link is broken or old: “" + e.getValue() + "” names no record. Look for it from its list.");
     }
 
     @ExceptionHandler(AccessDeniedException.class)

@@ -40,6 +40,7 @@ import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.WaiverHeld;
+import yarrek.core.time.Days;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.rules.RulePackReader;
 
@@ -775,7 +776,7 @@ public class Rulebook {
                 .toList();
         String heads = packs.stream()
                 .filter(p -> a.packVersions().contains(p.id() + " " + p.version()))
-                .map(p -> p.title() + ", as read on " + p.readOn() + ": " + p.head())
+                .map(p -> p.title() + ", as read on " + Days.show(p.readOn()) + ": " + p.head())
                 .collect(Collectors.joining(" "));
         return new AssessmentRow(a.findings().stream().map(FindingRow::of).toList(), rows, a.packVersions(), heads);
     }

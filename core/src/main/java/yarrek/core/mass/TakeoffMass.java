@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import yarrek.core.time.Days;
 import yarrek.core.units.Mass;
 
 /**
@@ -55,8 +56,8 @@ public record TakeoffMass(Mass mass, Mass uncertainty, Optional<Weighing> weighi
     /** The inputs and the arithmetic, line by line, for "why?". */
     public List<String> steps() {
         List<String> steps = new ArrayList<>();
-        weighing.ifPresent(w -> steps.add("weighed on " + w.on() + " (" + w.scale() + "): " + w.mass() + " ± "
-                + w.resolution() + "; this overrides the sum for exactly these parts"));
+        weighing.ifPresent(w -> steps.add("weighed on " + Days.show(w.on()) + " (" + w.scale() + "): " + w.mass()
+                + " ± " + w.resolution() + "; this overrides the sum for exactly these parts"));
         Mass sum = Mass.ZERO;
         Mass tolerance = Mass.ZERO;
         for (Part part : parts) {

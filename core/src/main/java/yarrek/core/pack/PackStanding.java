@@ -7,7 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import yarrek.core.rulebook.Days;
+import yarrek.core.time.Days;
 
 /**
  * How a pack stands by what is counted of it: charge drawn, age, when it was last flown. What only a look or a measurement

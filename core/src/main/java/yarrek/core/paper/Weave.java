@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 
 /**
@@ -286,7 +287,7 @@ public record Weave(
                         row.holderName() + ", " + row.kindName() + " " + p.number() + ": " + state.words() + ", "
                                 + p.validity()
                                         .validThrough()
-                                        .map(d -> "valid to " + d)
+                                        .map(d -> "valid to " + Days.show(d))
                                         .orElse("no end date")));
             }
         }

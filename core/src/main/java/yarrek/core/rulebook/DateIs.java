@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.time.Days;
 
 /** A date before a day, or on or after it. */
 public record DateIs(String fact, boolean before, LocalDate day) implements Requirement, Condition {

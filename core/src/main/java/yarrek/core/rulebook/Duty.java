@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.time.Days;
 
 /**
  * Something to do, keep or remember: nothing is measured.

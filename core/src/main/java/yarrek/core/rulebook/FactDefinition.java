@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.Set;
+import yarrek.core.time.Days;
 import yarrek.core.units.Finite;
 
 /**

@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import yarrek.core.time.Days;
 import yarrek.core.units.Finite;
 
 /** A known value of a fact. Immutable. */
@@ -125,7 +127,7 @@ public sealed interface FactValue {
     record Word(String value) implements FactValue {
         @Override
         public String show(FactDefinition definition) {
-            return value;
+            return definition.say(value);
         }
 
         @Override
@@ -149,7 +151,9 @@ public sealed interface FactValue {
 
         @Override
         public String show(FactDefinition definition) {
-            return values.isEmpty() ? "none" : String.join(", ", new TreeSet<>(values));
+            return values.isEmpty()
+                    ? "none"
+                    : new TreeSet<>(values).stream().map(definition::say).collect(Collectors.joining(", "));
         }
 
         @Override

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.time.Days;
 
 /**
  * How long a pilot's last qualifying activity counts under a law.

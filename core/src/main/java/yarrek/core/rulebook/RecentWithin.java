@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import yarrek.core.time.Days;
 
 /** A date so recent that the last instant of the flying still lies within so many months of it; its last day is close. */
 public record RecentWithin(String fact, int months, Days.Counting counting) implements Requirement {

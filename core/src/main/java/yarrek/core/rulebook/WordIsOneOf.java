@@ -53,7 +53,7 @@ public record WordIsOneOf(String fact, Set<String> values) implements Requiremen
 
     @Override
     public String when() {
-        return Outcome.lower(Vocabulary.define(fact).label()) + " is " + String.join(" or ", new TreeSet<>(values));
+        return Outcome.lower(Vocabulary.define(fact).label()) + " is " + Words.list(values);
     }
 
     @Override

@@ -26,7 +26,7 @@ public record WordsContain(String fact, String value) implements Requirement, Co
         }
         Set<String> are = ((FactValue.Words) known.get().value()).values();
         String says = Vocabulary.define(fact).label() + ": " + (are.isEmpty() ? "none" : Words.list(are)) + " (needed: "
-                + value + ")";
+                + Words.word(value) + ")";
         return are.contains(value) ? Outcome.met(says) : Outcome.breached(says);
     }
 
@@ -37,7 +37,7 @@ public record WordsContain(String fact, String value) implements Requirement, Co
 
     @Override
     public String words() {
-        return Vocabulary.define(fact).label() + " include " + value;
+        return Vocabulary.define(fact).label() + " include " + Words.word(value);
     }
 
     @Override

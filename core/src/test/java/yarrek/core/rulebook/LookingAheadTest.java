@@ -15,6 +15,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.time.Validity;
 

@@ -15,7 +15,6 @@ import java.util.Set;
 import yarrek.core.mass.MassClass;
 import yarrek.core.rulebook.Condition;
 import yarrek.core.rulebook.Contradiction;
-import yarrek.core.rulebook.Days;
 import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Measures;
 import yarrek.core.rulebook.Operation;
@@ -26,6 +25,7 @@ import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Severity;
 import yarrek.core.rulebook.Source;
 import yarrek.core.rulebook.Written;
+import yarrek.core.time.Days;
 import yarrek.core.units.Mass;
 import yarrek.formats.log.BrokenFileException;
 

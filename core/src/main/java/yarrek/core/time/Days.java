@@ -1,14 +1,18 @@
-package yarrek.core.rulebook;
+package yarrek.core.time;
 
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Pattern;
 
 /** Calendar arithmetic as laws count it. */
 public final class Days {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
+
+    private static final Pattern ISO = Pattern.compile("\\b\\d{4}-\\d{2}-\\d{2}\\b");
 
     /** How months are counted. */
     public enum Counting {
@@ -32,6 +36,17 @@ public final class Days {
         return counting == Counting.SAME_DAY
                 ? day.plusMonths(months)
                 : YearMonth.from(day).plusMonths(months).atEndOfMonth();
+    }
+
+    /** A text with its days "2026-12-01" as "1 Dec 2026"; what is no day of the calendar stays. */
+    public static String inWords(String text) {
+        return ISO.matcher(text).replaceAll(m -> {
+            try {
+                return show(LocalDate.parse(m.group()));
+            } catch (DateTimeParseException e) {
+                return m.group();
+            }
+        });
     }
 
     /** "1 Dec 2026". */
