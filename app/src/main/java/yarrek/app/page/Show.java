@@ -13,6 +13,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.stereotype.Component;
+import yarrek.core.time.Days;
 import yarrek.core.weather.Observation;
 
 /** How figures, dates and times are shown: always with unit, local time with UTC beside it. */
@@ -193,7 +194,7 @@ public class Show {
 
     /** One day, or from the first to the last. */
     public String days(LocalDate first, LocalDate last) {
-        return first.equals(last) ? day(first) : day(first) + " – " + day(last);
+        return Days.stretch(first, last, " – ");
     }
 
     /** The same for narrow columns. */

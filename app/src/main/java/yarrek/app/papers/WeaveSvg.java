@@ -255,6 +255,11 @@ public final class WeaveSvg {
         svg.say("tspan", shortened(r.holderName(), HOLDER_LENGTH));
         svg.say("tspan", shortened(r.kindName(), form.kindLength), "class", "kind", "dx", 6);
         svg.close();
+        r.gap().ifPresent(g -> {
+            svg.open("g", "class", "gap").say("title", g.says());
+            Shapes.bar(svg, "notch", at(g.start()), y + 3, wide(g.start(), g.end(), LEAST), BAR);
+            svg.close();
+        });
         r.bars().forEach(b -> bar(b, y));
         for (Weave.Knot k : r.knots()) {
             linked(

@@ -28,6 +28,7 @@ class WeaveSvgTest {
                 "Ada Quillon",
                 "certificate of competence A2",
                 List.of(bar(state, start, end)),
+                Optional.empty(),
                 List.of(new Weave.Knot("j-2", "Mast", 0.75, "no certificate on 3 June", "EU-OPEN-CERT")),
                 state);
     }

@@ -5,6 +5,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -61,7 +62,16 @@ public record Weave(
     /** @param ruleId the rule whose finding the knot opens */
     public record Knot(String jobId, String jobName, double at, String says, String ruleId) {}
 
-    public record Row(String holderName, String kindName, List<Bar> bars, List<Knot> knots, PaperState worst) {}
+    /** The stretch around now in which no paper of the line is in force. */
+    public record Gap(double start, double end, String says) {}
+
+    public record Row(
+            String holderName,
+            String kindName,
+            List<Bar> bars,
+            Optional<Gap> gap,
+            List<Knot> knots,
+            PaperState worst) {}
 
     public record Strand(String jobId, String name, double start, double end) {}
 
@@ -126,7 +136,8 @@ public record Weave(
             LocalDate from, LocalDate through, Instant now, ZoneId zone, List<RowInput> rows, List<JobSpan> jobs) {
         Scale scale = new Scale(
                 from.atStartOfDay(zone).toInstant(),
-                through.plusDays(1).atStartOfDay(zone).toInstant());
+                through.plusDays(1).atStartOfDay(zone).toInstant(),
+                zone);
         Map<String, Map<String, List<Wanted>>> byHolderAndKind = new HashMap<>();
         for (JobSpan job : jobs) {
             for (Need need : job.needs()) {
@@ -293,12 +304,48 @@ public record Weave(
         }
         PaperState best = row.papers().stream()
                 .map(p -> p.state(now, List.of()))
-                .min(java.util.Comparator.naturalOrder())
+                .min(Comparator.naturalOrder())
                 .orElse(PaperState.UNKNOWN);
-        return new Row(row.holderName(), row.kindName(), bars, merged(knots), worst == PaperState.GAP ? worst : best);
+        return new Row(
+                row.holderName(),
+                row.kindName(),
+                bars,
+                gap(row, scale, now, wanted),
+                merged(knots),
+                worst == PaperState.GAP ? worst : best);
     }
 
-    private record Scale(Instant start, Instant end) {
+    /** From the end of the last paper to the begin of the next; none where a paper holds now, or might. */
+    private static Optional<Gap> gap(RowInput row, Scale scale, Instant now, List<Wanted> wanted) {
+        if (row.papers().isEmpty() ? wanted.isEmpty() : mayHold(row.papers(), now)) {
+            return Optional.empty();
+        }
+        Optional<Instant> last = row.papers().stream()
+                .flatMap(p -> p.validity().endExclusive().stream())
+                .filter(e -> !e.isAfter(now))
+                .max(Comparator.naturalOrder());
+        Optional<Instant> next = row.papers().stream()
+                .flatMap(p -> p.validity().start().stream())
+                .filter(s -> s.isAfter(now))
+                .min(Comparator.naturalOrder());
+        Instant from = last.orElse(scale.start());
+        Instant to = next.orElse(scale.end());
+        String says = row.holderName() + ", " + row.kindName() + ": none in force"
+                + last.map(e -> " since " + Days.show(LocalDate.ofInstant(e, scale.zone())))
+                        .orElse("")
+                + next.map(s -> ", the next from " + Days.show(LocalDate.ofInstant(s, scale.zone())))
+                        .orElse("");
+        return scale.shows(from, to) ? Optional.of(new Gap(scale.at(from), scale.at(to), says)) : Optional.empty();
+    }
+
+    private static boolean mayHold(List<Paper> papers, Instant now) {
+        return papers.stream().anyMatch(p -> {
+            PaperState s = p.state(now, List.of());
+            return s != PaperState.RUN_OUT && s != PaperState.NOT_YET_VALID;
+        });
+    }
+
+    private record Scale(Instant start, Instant end, ZoneId zone) {
         double at(Instant i) {
             double share = (double) (i.getEpochSecond() - start.getEpochSecond())
                     / (end.getEpochSecond() - start.getEpochSecond());

@@ -12,6 +12,8 @@ import java.util.regex.Pattern;
 public final class Days {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
+    private static final DateTimeFormatter OF_MONTH = DateTimeFormatter.ofPattern("d", Locale.UK);
+    private static final DateTimeFormatter OF_YEAR = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
     private static final Pattern ISO = Pattern.compile("\\b\\d{4}-\\d{2}-\\d{2}\\b");
 
     /** How months are counted. */
@@ -54,8 +56,18 @@ public final class Days {
         return DAY.format(day);
     }
 
-    /** "1 Dec 2026", or from the first to the last of several days. */
+    /** "1 Dec 2026", or "5 to 7 Dec 2026", "29 Nov to 2 Dec 2026": month and year stand once where they are the same. */
     public static String show(LocalDate first, LocalDate last) {
-        return first.equals(last) ? show(first) : show(first) + " to " + show(last);
+        return stretch(first, last, " to ");
+    }
+
+    /** The same with another word between. */
+    public static String stretch(LocalDate first, LocalDate last, String between) {
+        if (first.equals(last)) {
+            return show(first);
+        }
+        DateTimeFormatter shorter =
+                first.getYear() != last.getYear() ? DAY : first.getMonth() == last.getMonth() ? OF_MONTH : OF_YEAR;
+        return shorter.format(first) + between + show(last);
     }
 }

@@ -124,6 +124,7 @@ class PaperTest {
         assertThat(weave.strands().get(0).name()).isEqualTo("100 jobs, the first Job 0");
         assertThat(weave.rows().get(0).knots()).hasSize(30);
         assertThat(weave.rows().get(0).knots().get(0).says()).endsWith("in force for Job 0 and 99 more");
+        assertThat(weave.rows().get(0).gap()).contains(new Weave.Gap(0, 1, "Pilot, certificate A2: none in force"));
     }
 
     @Test
@@ -153,6 +154,47 @@ class PaperTest {
         assertThat(weave.rows().get(0).bars().get(0).start()).isZero();
         assertThat(weave.rows().get(0).bars().get(0).end())
                 .isCloseTo(14.0 / 31, org.assertj.core.api.Assertions.within(0.002));
+    }
+
+    private static Optional<Weave.Gap> gap(String now, Paper... papers) {
+        return Weave.lay(
+                        LocalDate.of(2027, 3, 1),
+                        LocalDate.of(2027, 3, 31),
+                        at(now),
+                        HOME,
+                        List.of(new Weave.RowInput(
+                                "p",
+                                "Pilot",
+                                "medical",
+                                "medical",
+                                Optional.empty(),
+                                List.of(papers),
+                                List.of(papers))),
+                        List.of())
+                .rows()
+                .get(0)
+                .gap();
+    }
+
+    @Test
+    void fromTheEndOfOnePaperToTheBeginOfTheNextIsAGap() {
+        Paper old = paper(LocalDate.of(2022, 3, 15), END, true, 0);
+        Paper next = paper(LocalDate.of(2027, 3, 21), LocalDate.of(2029, 3, 21), true, 0);
+        assertThat(gap("2027-03-14T23:59:59", old)).isEmpty();
+        Weave.Gap open = gap("2027-03-16T12:00:00", old).orElseThrow();
+        assertThat(open.end()).isEqualTo(1);
+        assertThat(open.says()).isEqualTo("Pilot, medical: none in force since 15 Mar 2027");
+        Weave.Gap closed = gap("2027-03-16T12:00:00", old, next).orElseThrow();
+        assertThat(closed.start()).isEqualTo(open.start());
+        assertThat(closed.end()).isCloseTo(20.0 / 31, org.assertj.core.api.Assertions.within(0.002));
+        assertThat(closed.says()).endsWith("the next from 21 Mar 2027");
+    }
+
+    /** A paper whose end is not known may hold: no gap is claimed. */
+    @Test
+    void whatMayHoldIsNoGap() {
+        assertThat(gap("2027-03-16T12:00:00", paper(LocalDate.of(2022, 3, 15), null, false, 0)))
+                .isEmpty();
     }
 
     @Test

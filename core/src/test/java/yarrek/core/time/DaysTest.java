@@ -26,6 +26,8 @@ class DaysTest {
         LocalDate day = LocalDate.of(2026, 12, 1);
         assertThat(Days.show(day, day)).isEqualTo("1 Dec 2026");
         assertThat(Days.show(day, day.plusDays(31))).isEqualTo("1 Dec 2026 to 1 Jan 2027");
+        assertThat(Days.show(day.plusDays(4), day.plusDays(6))).isEqualTo("5 to 7 Dec 2026");
+        assertThat(Days.show(day.minusDays(2), day.plusDays(1))).isEqualTo("29 Nov to 2 Dec 2026");
     }
 
     @ParameterizedTest
