@@ -3,6 +3,7 @@
 (function () {
   "use strict";
   var AGAIN_MS = 20000;
+  var MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec"];
   document.querySelectorAll("form[data-outbox]").forEach(function (form) {
     var key = "yarrek-outbox " + form.getAttribute("data-outbox") + " " + form.getAttribute("action");
     var says = form.querySelector("[data-outbox-says]");
@@ -158,7 +159,8 @@
       parts.forEach(function (x) {
         p[x.type] = x.value;
       });
-      e.value = e.getAttribute("data-now") === "day" ? p.year + "-" + p.month + "-" + p.day : p.hour + ":" + p.minute;
+      e.value =
+        e.getAttribute("data-now") === "day" ? Number(p.day) + " " + MONTHS[p.month - 1] + " " + p.year : p.hour + ":" + p.minute;
     }
   });
   var place = document.getElementById("place-of-phone");

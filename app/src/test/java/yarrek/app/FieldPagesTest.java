@@ -40,7 +40,7 @@ class FieldPagesTest extends BrowserTest {
     void anIncidentIsReportedFromAnywhereInTwoTapsAndAChoice() {
         page.locator(".thumb").getByText("Report").click();
         kept();
-        assertThat(page.locator("#f-day")).hasValue(Pattern.compile("\\d{4}-\\d{2}-\\d{2}"));
+        assertThat(page.locator("#f-day")).hasValue(Pattern.compile("\\d{1,2} [A-Z][a-z]{2,3} \\d{4}"));
         write("A light aircraft passed below us at the cliffs.");
         page.getByText("Send the report").click();
         assertThat(page.locator("h1")).containsText("near miss with a crewed aircraft");

@@ -259,6 +259,13 @@ class RulesPagesTest extends BrowserTest {
     @Test
     void theRulebookIsSearchedByQuantityAndComparedAcrossLaws() {
         signIn("manager");
+        page.navigate(address("/rulebook"));
+        assertThat(page.locator("table.rules tbody tr")).hasCount(50);
+        String first = page.locator("table.rules tbody tr b").first().innerText();
+        page.click("a:has-text('the next 50')");
+        assertThat(page.locator("main")).containsText("here 51 to 100");
+        page.click("a:has-text('the 50 before')");
+        assertThat(page.locator("table.rules tbody tr b").first()).hasText(first);
         page.navigate(address("/rulebook?q=height"));
         assertThat(page.locator("main")).containsText("120 m");
         page.navigate(address("/rulebook/compare"));

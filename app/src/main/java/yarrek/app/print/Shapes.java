@@ -9,8 +9,13 @@ public final class Shapes {
     public static final double SMALL_WIDTH = 24;
 
     private static final double CORNER = 8;
-    private static final double BRACKET = 5;
+    private static final double BRACKET = 7;
     private static final double NARROW = CORNER + 1;
+
+    /** A notch wider than this has its two ends tied, so that they are seen to belong together. */
+    private static final double TIED = 60;
+
+    private static final double TIE_INSET = 12;
 
     private Shapes() {}
 
@@ -55,19 +60,36 @@ public final class Shapes {
                         "#86a7a0",
                         "stroke",
                         "#2f5d5b");
-            case "notch" ->
+            case "notch" -> {
+                double arm = Math.min(BRACKET, width / 3);
                 svg.draw(
                         "path",
                         "class",
                         "b-notch",
                         "d",
-                        Svg.path("M", right - BRACKET, y, "H", x, "V", bottom, "H", right - BRACKET),
+                        Svg.path("M", x + arm, y, "H", x, "V", bottom, "H", x + arm) + " "
+                                + Svg.path("M", right - arm, y, "H", right, "V", bottom, "H", right - arm),
                         "fill",
                         "none",
                         "stroke",
                         "#a8360b",
                         "stroke-width",
                         1.6);
+                if (width > TIED) {
+                    svg.draw(
+                            "path",
+                            "class",
+                            "b-notch",
+                            "d",
+                            Svg.path("M", x + TIE_INSET, (y + bottom) / 2, "H", right - TIE_INSET),
+                            "fill",
+                            "none",
+                            "stroke",
+                            "#a8360b",
+                            "stroke-dasharray",
+                            "1.5 4");
+                }
+            }
             case "dots" ->
                 svg.draw(
                         "rect",

@@ -32,7 +32,7 @@ class RulebookController {
     /** A rule not compared with its source for so long is stale (house default). */
     private static final Period STALE = Period.ofMonths(6);
 
-    private static final int PAGE = 300;
+    private static final int PAGE = 50;
 
     /** A rule as listed, with what marks it. */
     public record Row(Rule rule, String pack, boolean inForce, boolean stale) {}
@@ -56,6 +56,7 @@ class RulebookController {
             @RequestParam(value = "phase", defaultValue = "") String phase,
             @RequestParam(value = "fact", defaultValue = "") String fact,
             @RequestParam(value = "show", defaultValue = "") String show,
+            @RequestParam(value = "from", defaultValue = "0") int from,
             Model model) {
         LocalDate today = LocalDate.now(clock);
         List<RulePack> packs = rulebook.packs();
@@ -80,7 +81,10 @@ class RulebookController {
                 .toList();
         model.addAttribute("packs", packs);
         model.addAttribute("versions", rulebook.versions());
-        model.addAttribute("rows", found.stream().limit(PAGE).toList());
+        int first = Math.max(0, Math.min(from, found.size()));
+        model.addAttribute("rows", found.stream().skip(first).limit(PAGE).toList());
+        model.addAttribute("from", first);
+        model.addAttribute("page", PAGE);
         model.addAttribute("found", found.size());
         model.addAttribute("all", all.size());
         model.addAttribute("stale", all.stream().filter(Row::stale).count());
