@@ -70,6 +70,21 @@ class InWordsTest extends RunningApp {
         assertThat(raw).isEmpty();
     }
 
+    @Test
+    void anAddressThatIsNoneIsToldToPeopleInAPage() throws Exception {
+        Visitor manager = new Visitor(this::address);
+        manager.signIn("manager", "manager-demo");
+        var none = manager.get("/nosuch");
+        assertThat(none.statusCode()).isEqualTo(404);
+        assertThat(none.body()).contains("There is no such page");
+        var part = manager.get("/papers/new");
+        assertThat(part.statusCode()).isEqualTo(400);
+        assertThat(part.body()).contains("This link is not whole").contains("holderKind");
+        var old = manager.get("/jobs/xyz");
+        assertThat(old.statusCode()).isEqualTo(404);
+        assertThat(old.body()).contains("broken or old");
+    }
+
     private void each(List<String> paths, String before, String ids) {
         jdbc.sql(ids + " order by id limit 12").query(String.class).list().forEach(id -> paths.add(before + id));
     }

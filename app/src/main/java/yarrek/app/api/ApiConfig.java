@@ -18,6 +18,7 @@ import org.springframework.http.converter.HttpMessageConverters;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.http.converter.json.JacksonJsonHttpMessageConverter;
 import org.springframework.security.access.AccessDeniedException;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -121,6 +122,15 @@ class ApiConfig {
                     "The body is not the JSON that is expected",
                     m.lines().findFirst().orElse(""),
                     "request.json");
+        }
+
+        @ExceptionHandler(MissingServletRequestParameterException.class)
+        ProblemDetail unsaid(MissingServletRequestParameterException e) {
+            return problem(
+                    HttpStatus.BAD_REQUEST,
+                    "The request does not say all it must",
+                    "'" + e.getParameterName() + "' is missing",
+                    "request.parameter");
         }
 
         @ExceptionHandler(NotFoundException.class)

@@ -3,7 +3,6 @@ package yarrek.app.chains;
 import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -85,9 +84,6 @@ public class Applications {
 
     /** Answers kept with a version. */
     public record Kept(String number, String section, String ask, List<String> lines, String source) {}
-
-    private static final DateTimeFormatter UTC =
-            DateTimeFormatter.ofPattern("d MMM yyyy HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -303,8 +299,8 @@ public class Applications {
             case "days" ->
                 new Filled(
                         windows(a, job).stream()
-                                .map(w -> UTC.format(w.start()) + " to " + UTC.format(w.end()) + " ("
-                                        + show.moment(w.start(), job.site().zone()) + " local)")
+                                .map(w -> show.stretch(
+                                        w.start(), w.end(), job.site().zone()))
                                 .toList(),
                         "job",
                         "");
@@ -367,7 +363,7 @@ public class Applications {
             }
             boolean covers = p.covers(hours);
             lines.add(p.kindWords() + (p.level() == null ? "" : " " + p.level()) + " " + p.number() + ", " + p.issuer()
-                    + (p.amount() == null ? "" : ", sum " + p.amount().toPlainString() + " " + p.amountCurrency())
+                    + (p.amount() == null ? "" : ", sum " + show.money(p.amount(), p.amountCurrency()))
                     + (p.validTo() == null ? "" : ", valid to " + show.day(p.validTo()))
                     + (covers ? "" : " (does not cover every day)"));
             missing = covers ? "" : missing;

@@ -14,6 +14,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.ModelAttribute;
@@ -80,6 +81,16 @@ class PageAdvice {
                 request,
                 "Not here",
                 "This link is broken or old: “" + e.getValue() + "” names no record. Look for it from its list.");
+    }
+
+    @ExceptionHandler(MissingServletRequestParameterException.class)
+    @ResponseStatus(HttpStatus.BAD_REQUEST)
+    String notWhole(MissingServletRequestParameterException e, Model model, HttpServletRequest request) {
+        return trouble(
+                model,
+                request,
+                "This link is not whole",
+                "It does not say “" + e.getParameterName() + "”. Begin from the list or the page it belongs to.");
     }
 
     @ExceptionHandler(AccessDeniedException.class)

@@ -1,6 +1,8 @@
 package yarrek.app.page;
 
 import java.math.BigDecimal;
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -14,6 +16,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import org.springframework.stereotype.Component;
 import yarrek.core.time.Days;
+import yarrek.core.units.Finite;
 import yarrek.core.weather.Observation;
 
 /** How figures, dates and times are shown: always with unit, local time with UTC beside it. */
@@ -51,6 +54,19 @@ public class Show {
     /** "Tue 24 Nov 2026 14:05 (15:05 UTC)". */
     public String moment(Instant i, ZoneId zone) {
         return i == null ? "–" : DATE.format(i.atZone(zone)) + " " + clock(i, zone);
+    }
+
+    /** "3 Jan 2027 11:00 to 14:00 UTC (10:00 to 13:00 local)"; days stand where they change. */
+    public String stretch(Instant from, Instant to, ZoneId zone) {
+        ZonedDateTime a = from.atZone(ZoneOffset.UTC);
+        String local = side(from.atZone(zone), a.toLocalDate()) + " to "
+                + side(to.atZone(zone), from.atZone(zone).toLocalDate());
+        return day(a.toLocalDate()) + " " + CLOCK.format(a) + " to " + side(to.atZone(ZoneOffset.UTC), a.toLocalDate())
+                + " UTC (" + local + " local)";
+    }
+
+    private static String side(ZonedDateTime at, LocalDate said) {
+        return (at.toLocalDate().equals(said) ? "" : SHORT_DATE.format(at) + " ") + CLOCK.format(at);
     }
 
     /** "14:05 (15:05 UTC)"; with its day where the two have different ones, "23:30 (Wed 2 Dec 00:30 UTC)". */
@@ -113,9 +129,7 @@ public class Show {
 
     /** No decimals and the unit, or "not known". */
     public String whole(Double v, String unit) {
-        return v == null || v.isNaN()
-                ? "not known"
-                : String.format(Locale.ROOT, "%.0f %s", v, unit).strip();
+        return v == null || v.isNaN() ? "not known" : (Finite.words(Math.rint(v)) + " " + unit).strip();
     }
 
     public String two(Double v, String unit) {
@@ -219,7 +233,10 @@ public class Show {
 
     /** "120.00 EUR", or a dash. */
     public String money(BigDecimal amount, String currency) {
-        return amount == null ? "–" : amount.toPlainString() + " " + currency;
+        return amount == null
+                ? "–"
+                : new DecimalFormat("#,##0.00", DecimalFormatSymbols.getInstance(Locale.ROOT)).format(amount) + " "
+                        + currency;
     }
 
     /** Degrees to a decimetre, "46.612345, -17.900000". */

@@ -128,4 +128,15 @@ class ShowTest {
     void onlyWhatIsMetIsFull(Verdict v) {
         assertThat(v.shape().equals("full")).isEqualTo(v == Verdict.MET || v == Verdict.DUTY);
     }
+
+    /** Days stand once, and again where they change. */
+    @Test
+    void aStretchOfHoursSaysItsDays() {
+        var zone = java.time.ZoneId.of("Atlantic/Azores"); // an hour behind UTC in winter
+        var from = java.time.Instant.parse("2027-01-03T11:00:00Z");
+        assertThat(SHOW.stretch(from, from.plusSeconds(3 * 3600), zone))
+                .isEqualTo("3 Jan 2027 11:00 to 14:00 UTC (10:00 to 13:00 local)");
+        assertThat(SHOW.stretch(from.plusSeconds(12 * 3600), from.plusSeconds(14 * 3600), zone))
+                .isEqualTo("3 Jan 2027 23:00 to 4 Jan 2027 01:00 UTC (22:00 to 4 Jan 2027 00:00 local)");
+    }
 }

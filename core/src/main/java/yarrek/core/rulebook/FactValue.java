@@ -91,7 +91,7 @@ public sealed interface FactValue {
                             ? (below > 0 ? " − " + Finite.format(below) : "")
                             : " + " + Finite.format(above) + " − " + Finite.format(below);
             return (isOpen() ? "at least " : "")
-                    + Finite.format(value)
+                    + Finite.words(value)
                     + sides
                     + (definition.unit().isEmpty() ? "" : " " + definition.unit());
         }

@@ -38,7 +38,7 @@ public record Gauge(
     }
 
     public String limitText() {
-        return bound.words() + " " + Finite.format(limit) + suffix(Finite.format(limit))
+        return bound.words() + " " + Finite.words(limit) + suffix(Finite.format(limit))
                 + (stated.isEmpty() ? "" : " (" + stated + ")");
     }
 
@@ -61,6 +61,6 @@ public record Gauge(
     /** One decimal: finer than anything a crew can hold. */
     private static String text(double v) {
         double rounded = Math.rint(v * 10) / 10;
-        return Finite.format(rounded == 0 && v != 0 ? v : rounded);
+        return Finite.words(rounded == 0 && v != 0 ? v : rounded);
     }
 }

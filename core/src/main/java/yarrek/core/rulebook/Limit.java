@@ -90,7 +90,7 @@ public sealed interface Limit {
 
         @Override
         public Optional<String> figure() {
-            return Optional.of(stated.isEmpty() ? Finite.format(value) : stated);
+            return Optional.of(stated.isEmpty() ? Finite.words(value) : stated);
         }
 
         @Override
@@ -105,7 +105,7 @@ public sealed interface Limit {
 
         @Override
         public String words(String unit) {
-            return (stated.isEmpty() ? "" : stated + " = ") + (Finite.format(value) + " " + unit).strip();
+            return (stated.isEmpty() ? "" : stated + " = ") + (Finite.words(value) + " " + unit).strip();
         }
     }
 
@@ -149,7 +149,7 @@ public sealed interface Limit {
             table.forEach((w, v) -> s.append(' ')
                     .append(w)
                     .append(' ')
-                    .append(Finite.format(v))
+                    .append(Finite.words(v))
                     .append(' ')
                     .append(unit)
                     .append(';'));

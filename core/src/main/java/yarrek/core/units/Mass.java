@@ -12,6 +12,9 @@ public final class Mass implements Comparable<Mass> {
 
     private static final BigDecimal MILLIGRAMS_PER_GRAM = BigDecimal.valueOf(1000); // exact, by definition
 
+    /** From 10 kg on a mass is shown in kilograms. */
+    private static final long KILOGRAMS_FROM_MG = 10_000_000;
+
     private final long milligrams;
 
     private Mass(long milligrams) {
@@ -70,6 +73,12 @@ public final class Mass implements Comparable<Mass> {
 
     @Override
     public String toString() {
-        return toGramsText() + " g";
+        return Math.abs(milligrams) < KILOGRAMS_FROM_MG
+                ? toGramsText() + " g"
+                : BigDecimal.valueOf(milligrams, 6)
+                                .setScale(4, RoundingMode.HALF_UP)
+                                .stripTrailingZeros()
+                                .toPlainString()
+                        + " kg";
     }
 }
