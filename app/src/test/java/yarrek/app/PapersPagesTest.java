@@ -152,8 +152,29 @@ class PapersPagesTest extends BrowserTest {
                 text("/jobs/" + id("select id from job where name = 'Harbour wall, winter state'") + "/binder.pdf");
         assertThat(text)
                 .contains("Harbour wall, winter state")
-                .contains("Contents")
-                .contains("1");
+                .contains("No-go as planned")
+                .contains("Read and taken along by, pilot in command")
+                .contains("Not bound in")
+                .contains("Contents");
+    }
+
+    /** No sheet holds only what belongs to another: each has its head, and a table on two sheets has its columns on both. */
+    @Test
+    void everySheetOfTheWeaveHasItsHead() throws Exception {
+        signIn("manager");
+        try (PDDocument d =
+                Loader.loadPDF(page.request().get(address("/papers/weave.pdf")).body())) {
+            var one = new PDFTextStripper();
+            for (int i = 1; i <= d.getNumberOfPages(); i++) {
+                one.setStartPage(i);
+                one.setEndPage(i);
+                String text = one.getText(d);
+                assertThat((text.contains("Filled bar: in force") && text.contains("Validity weave"))
+                                || text.contains("Holder Paper State"))
+                        .as("sheet " + i + ": " + text)
+                        .isTrue();
+            }
+        }
     }
 
     @Test

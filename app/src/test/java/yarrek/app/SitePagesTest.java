@@ -127,6 +127,9 @@ class SitePagesTest extends BrowserTest {
             page.navigate(site("Harbour wall"));
         }
         page.navigate(address("/airspace"));
+        // the house's own look, not the library's
+        assertThat(page.locator("#map")).hasCSS("background-color", "rgb(219, 230, 228)");
+        assertThat(page.locator("#map")).hasCSS("font-family", Pattern.compile("Barlow.*"));
         page.setInputFiles(
                 "#sf",
                 file(

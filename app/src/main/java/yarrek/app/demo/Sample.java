@@ -9,6 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -173,24 +175,25 @@ public class Sample {
         }
         return named.size() <= MOST_NAMED
                 ? named
-                : java.util.stream.Stream.concat(
-                                named.stream().limit(MOST_NAMED),
-                                java.util.stream.Stream.of((named.size() - MOST_NAMED) + " more"))
+                : Stream.concat(named.stream().limit(MOST_NAMED), Stream.of((named.size() - MOST_NAMED) + " more"))
                         .toList();
     }
 
     /** Every column that holds identities, but for the list of the sample itself. */
     private List<Column> columns() {
-        return jdbc.sql(
-                        "select c.table_name, c.column_name,"
-                                + " c.column_key = 'PRI' and (select count(*) from information_schema.columns k"
-                                + " where k.table_schema = c.table_schema and k.table_name = c.table_name"
-                                + " and k.column_key = 'PRI') = 1"
-                                + " from information_schema.columns c join information_schema.tables t"
-                                + " on t.table_schema = c.table_schema and t.table_name = c.table_name and t.table_type = 'BASE TABLE'"
-                                + " where c.table_schema = database() and c.data_type = 'uuid' and c.table_name <> 'sample_record'")
-                .query((r, n) -> new Column(r.getString(1), r.getString(2), r.getBoolean(3)))
+        record Told(String table, String name, boolean isUuid, boolean isKey) {}
+        // counted here: the catalogue takes seconds to be joined with itself
+        List<Told> all = jdbc.sql("select table_name, column_name, data_type = 'uuid', column_key = 'PRI'"
+                        + " from information_schema.columns where table_schema = database()"
+                        + " and (data_type = 'uuid' or column_key = 'PRI') and table_name <> 'sample_record'")
+                .query((r, n) -> new Told(r.getString(1), r.getString(2), r.getBoolean(3), r.getBoolean(4)))
                 .list();
+        Map<String, Long> keys =
+                all.stream().filter(Told::isKey).collect(Collectors.groupingBy(Told::table, Collectors.counting()));
+        return all.stream()
+                .filter(Told::isUuid)
+                .map(c -> new Column(c.table(), c.name(), c.isKey() && keys.get(c.table()) == 1))
+                .toList();
     }
 
     private Set<String> keys() {

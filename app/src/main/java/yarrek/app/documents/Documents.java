@@ -22,6 +22,7 @@ import org.springframework.security.access.AccessDeniedException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.crew.Crew;
+import yarrek.app.field.SiteDrawing;
 import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
@@ -72,6 +73,7 @@ public class Documents {
     private final Office office;
     private final Rulebook rulebook;
     private final Pdf pdf;
+    private final SiteDrawing drawing;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
@@ -84,7 +86,9 @@ public class Documents {
             Office office,
             Rulebook rulebook,
             Pdf pdf,
+            SiteDrawing drawing,
             Clock clock) {
+        this.drawing = drawing;
         this.em = em;
         this.jobs = jobs;
         this.jobPapers = jobPapers;
@@ -315,6 +319,7 @@ public class Documents {
         model.put("sets", sets);
         model.put("docs", List.copyOf(docs.values()));
         model.put("operator", office.operator());
+        model.put("drawn", drawing.draw(job.site(), 640, 400));
         model.put("size", sheet.size());
         model.put("paperDays", jobPapers.paperDays(job));
         model.put("now", clock.instant());

@@ -181,7 +181,7 @@ class PaperDeskController {
                 desk.weave(Viewer.current(), new PaperDesk.Asked(zoom, day(at), law, holder, job), Integer.MAX_VALUE);
         Pdf.Sheet s = Pdf.Sheet.of(sheet);
         // units of the drawing on the sheet less its edges; rows are cut into as many drawings as sheets are needed
-        int rows = s == Pdf.Sheet.A3 ? 46 : 30;
+        int rows = s == Pdf.Sheet.A3 ? 44 : 28;
         return file(
                 "validity-weave.pdf",
                 pdf.render(

@@ -79,7 +79,7 @@ public final class Shapes {
                     svg.draw(
                             "path",
                             "class",
-                            "b-notch",
+                            "b-tie",
                             "d",
                             Svg.path("M", x + TIE_INSET, (y + bottom) / 2, "H", right - TIE_INSET),
                             "fill",

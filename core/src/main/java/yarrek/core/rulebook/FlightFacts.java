@@ -15,6 +15,7 @@ import yarrek.core.units.Finite;
  * facts is judged once; the others over time, and a breach is a set of intervals.
  */
 public final class FlightFacts {
+    private static final double IN_MINUTES_FROM_S = 90;
     /** Seconds without a figure after which a quantity no longer counts as known throughout. */
     public static final double LONGEST_HOLE_S = Trace.LONGEST_HOLE_S;
 
@@ -144,20 +145,24 @@ public final class FlightFacts {
             says += "; but it rests on what is not known: " + s.source();
         } else if (verdict != Verdict.BREACHED && found.holes > 0) {
             verdict = Verdict.NOT_KNOWN;
-            says += "; but there are no figures for " + tenths(found.holes) + " s";
+            says += "; but there are no figures for " + lasting(found.holes);
         } else if (verdict == Verdict.BREACHED) {
             double total =
                     found.intervals.stream().mapToDouble(Interval::durationS).sum();
             int times = found.intervals.size();
-            says += "; " + (times == 1 ? "once" : times + " times") + ", " + tenths(total) + " s in all"
+            says += "; " + (times == 1 ? "once" : times + " times") + ", " + lasting(total) + " in all"
                     + (found.onlySingles ? "; it rests on single figures, those beside them comply" : "");
         }
         List<String> missing = verdict == Verdict.NOT_KNOWN ? List.of(q.fact()) : List.of();
         return rule.finding(applies, new Outcome(verdict, says, o.gauge(), missing), constant, found.intervals);
     }
 
-    private static String tenths(double seconds) {
-        return Finite.format(Math.round(seconds * 10) / 10.0);
+    /** "27.5 s", and from a minute and a half on "5 min 17 s". */
+    static String lasting(double seconds) {
+        long whole = Math.round(seconds);
+        return seconds < IN_MINUTES_FROM_S
+                ? Finite.format(Math.round(seconds * 10) / 10.0) + " s"
+                : whole / 60 + " min " + whole % 60 + " s";
     }
 
     /** Where one series is beyond one limit; what comes back within the uncertainty only is the same breach. */
@@ -299,8 +304,7 @@ public final class FlightFacts {
         Outcome outcome = rule.requires().judge(flown);
         double blind = longestHole("pilotDistanceM");
         if (outcome.verdict() != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
-            outcome = Outcome.unknown(
-                    outcome.says() + "; but there are no positions for " + tenths(blind) + " s", List.of());
+            outcome = Outcome.unknown(outcome.says() + "; but there are no positions for " + lasting(blind), List.of());
         }
         return rule.finding(applies, outcome, constant, intervals);
     }
@@ -362,7 +366,7 @@ public final class FlightFacts {
                 rule.factNames().stream().mapToDouble(this::longestHole).max().orElse(0);
         if (judged.verdict() != Verdict.BREACHED && worst != Verdict.BREACHED && blind > LONGEST_HOLE_S) {
             judged = Outcome.unknown(
-                    judged.says() + "; but there are no figures for " + tenths(blind) + " s", judged.missing());
+                    judged.says() + "; but there are no figures for " + lasting(blind), judged.missing());
         }
         Finding found = rule.finding(applies, judged, moment, List.of());
         if (found.verdict() != Verdict.BREACHED) {

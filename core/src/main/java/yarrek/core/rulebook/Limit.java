@@ -90,7 +90,7 @@ public sealed interface Limit {
 
         @Override
         public Optional<String> figure() {
-            return Optional.of(stated.isEmpty() ? Finite.words(value) : stated);
+            return Optional.of(stated.isEmpty() ? Finite.format(value) : stated);
         }
 
         @Override

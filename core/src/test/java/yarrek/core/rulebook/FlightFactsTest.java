@@ -237,4 +237,13 @@ class FlightFactsTest {
         assertThat(f.judge(sight).verdict()).isEqualTo(Verdict.MET);
         assertThat(f.judge(sight).says()).contains("as planned");
     }
+
+    @Test
+    void howLongABreachLastedIsSaidInSecondsThenInMinutes() {
+        assertThat(FlightFacts.lasting(27.46)).isEqualTo("27.5 s");
+        assertThat(FlightFacts.lasting(89.94)).isEqualTo("89.9 s");
+        assertThat(FlightFacts.lasting(90)).isEqualTo("1 min 30 s");
+        assertThat(FlightFacts.lasting(317.3)).isEqualTo("5 min 17 s");
+        assertThat(FlightFacts.lasting(119.7)).isEqualTo("2 min 0 s");
+    }
 }
