@@ -185,6 +185,7 @@ class PagesTest extends BrowserTest {
         assertThat(page.locator("main")).containsText("Flight of");
         assertThat(page.locator(".figures").first()).containsText("414.2 m");
         assertThat(page.locator("#strips canvas").first()).isVisible();
+        assertThat(page.getByLabel("Height above take-off, from ")).isVisible();
 
         page.navigate(address("/flights"));
         page.setInputFiles("#files", sample("height-breach.gpx"));

@@ -34,7 +34,7 @@ public record Gauge(
     }
 
     public String valueText() {
-        return text(value) + (uncertainty > 0 ? " ± " + text(uncertainty) : "") + suffix(text(value));
+        return text(shown()) + (uncertainty > 0 ? " ± " + text(uncertainty) : "") + suffix(text(shown()));
     }
 
     public String limitText() {
@@ -44,12 +44,18 @@ public record Gauge(
 
     /** "1.4 g left", "16.5 m beyond", "1 year short", "exactly on the limit". */
     public String marginText() {
-        double margin = margin();
+        double margin = bound.margin(shown(), limit);
         if (margin == 0) {
             return "exactly on the limit";
         }
         String amount = text(Math.abs(margin));
         return amount + suffix(amount) + (margin > 0 ? " left" : bound.isUpper() ? " beyond" : " short");
+    }
+
+    /** No finer than it is known: whole units from an uncertainty of one on, unless that took it to or over the limit. */
+    private double shown() {
+        double whole = Math.rint(value);
+        return uncertainty >= 1 && Math.signum(whole - limit) == Math.signum(value - limit) ? whole : value;
     }
 
     /** Units that are words have a singular. */
