@@ -277,6 +277,8 @@ class SitePagesTest extends BrowserTest {
         page.selectOption("[name=kind]", "RESTRICTED");
         page.selectOption("[name=restriction]", "NEEDS_AUTHORISATION");
         page.fill("[name=bindsFrom]", "900 g");
+        page.fill("[name=lower]", "ground");
+        page.fill("[name=upper]", "120 m above ground");
         page.fill("[name=area]", "circle 46.6290, -17.9220 radius 300 m");
         page.click("button:has-text('Save')");
         assertThat(page.locator(".note").first()).containsText("“Heavy only” is on the map");

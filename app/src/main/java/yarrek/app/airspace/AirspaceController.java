@@ -13,6 +13,7 @@ import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -452,8 +453,8 @@ class AirspaceController {
         String name = form.requiredText("name", 120);
         String kind = form.choice("kind", true);
         String restriction = form.choice("restriction", true);
-        Double lower = form.metres("lower", 0, 20_000);
-        Double upper = form.metres("upper", 0, 20_000);
+        Double lower = height(form, "lower");
+        Double upper = height(form, "upper");
         if (lower != null && upper != null && upper < lower) {
             form.error("upper", "the upper limit is below the lower");
         }
@@ -516,6 +517,20 @@ class AirspaceController {
         airspace.removeOwn(id, Viewer.current().name());
         new Undo("/airspace/own", was.typed(), "Put it back").tell(flash, "“" + was.raw("name") + "” is off the map.");
         return "redirect:/airspace";
+    }
+
+    /** A height above ground, also as zones write it: "ground", "120 m above ground", "400 ft AGL", "unlimited". */
+    private static Double height(Form form, String field) {
+        String typed = form.raw(field).strip().toLowerCase(Locale.ROOT);
+        String figure = typed.replaceAll("\\s*(above ground( level)?|agl)$", "");
+        form.set(
+                field,
+                switch (figure) {
+                    case "ground", "surface", "sfc", "gnd" -> "0 m";
+                    case "unlimited" -> "";
+                    default -> figure;
+                });
+        return form.metres(field, 0, 20_000);
     }
 
     private static Area area(Form form) {

@@ -521,13 +521,19 @@ public class Applications {
         for (Kinds.Risk r : kinds.risks()) {
             lines.add(r.risk() + " (" + r.who() + "): " + r.mitigation() + " Left: " + r.left());
         }
-        job.assessment().open().stream()
+        // what the job itself breaches is mended before anything goes out; it is no part of what is sent
+        long breaches = job.assessment().open().stream()
                 .filter(f -> f.verdict() == yarrek.core.rulebook.Verdict.BREACHED)
-                .forEach(f -> lines.add("Found by the rules: " + f.title() + ": " + f.says() + " " + f.remedy()));
+                .count();
         return new Filled(
                 lines,
-                "risk register of the house, findings",
-                kinds.risks().isEmpty() ? "the house has no risk register yet" : "");
+                "risk register of the house",
+                kinds.risks().isEmpty()
+                        ? "the house has no risk register yet"
+                        : breaches == 0
+                                ? ""
+                                : "the job breaches " + breaches + (breaches == 1 ? " rule" : " rules")
+                                        + " as planned: mend it, or say how it is dealt with");
     }
 
     private Filled survey(Jobs.JobView job) {

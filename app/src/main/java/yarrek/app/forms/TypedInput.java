@@ -15,7 +15,15 @@ import yarrek.core.units.NamedUnit;
 
 /** Reads what people type: numbers with a unit, dates in natural forms, times of day. */
 public final class TypedInput {
-    private static final Pattern NUMBER = Pattern.compile("([+\\-−]?[0-9]+(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·$]*)");
+    private static final Pattern NUMBER =
+            Pattern.compile("([+\\-−]?(?:[0-9]{1,3}(?:,[0-9]{3}){2,}|[0-9]+)(?:[.,][0-9]+)?)\\s*([a-zA-Z°µ/%²·$]*)");
+
+    /** Commas that can only part thousands: "1,500,000". */
+    private static final Pattern THOUSANDS = Pattern.compile("[+\\-−]?(?:[0-9]{1,3}(?:,[0-9]{3}){2,})(?:\\.[0-9]+)?");
+
+    /** A comma that one reads as thousands and another as decimals: a thousandfold apart, so it is asked. */
+    private static final Pattern EITHER = Pattern.compile("[+\\-−]?([1-9][0-9]{0,2}),([0-9]{3})");
+
     private static final Pattern RELATIVE =
             Pattern.compile("([+\\-−])\\s*(\\d{1,4})\\s*(d|day|days|w|week|weeks|m|month|months|y|year|years)");
 
@@ -108,7 +116,15 @@ public final class TypedInput {
         if (factor == null) {
             throw new IllegalArgumentException("“" + cut(s) + "” is not understood; type " + accepted);
         }
-        return Double.parseDouble(m.group(1).replace(',', '.').replace('−', '-')) * factor;
+        Matcher either = EITHER.matcher(m.group(1));
+        if (either.matches()) {
+            throw new IllegalArgumentException("“" + cut(s) + "” may be read in two ways; type " + either.group(1)
+                    + either.group(2) + " or " + either.group(1) + "." + either.group(2));
+        }
+        String figure = m.group(1).replace('−', '-');
+        return Double.parseDouble(
+                        THOUSANDS.matcher(m.group(1)).matches() ? figure.replace(",", "") : figure.replace(',', '.'))
+                * factor;
     }
 
     /**

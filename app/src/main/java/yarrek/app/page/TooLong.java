@@ -25,6 +25,9 @@ class TooLong extends OncePerRequestFilter {
     private static final Logger LOG = LoggerFactory.getLogger(TooLong.class);
     private static final int DEEPEST_CAUSE = 20;
 
+    /** Brings as much in as an upload does, and is none. */
+    private static final String LAYS_A_SAMPLE_IN = "/begin/sample";
+
     private final Duration most;
     private final Duration mostWithFile;
     private final ThreadPoolTaskScheduler clock = new ThreadPoolTaskScheduler();
@@ -68,7 +71,9 @@ class TooLong extends OncePerRequestFilter {
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         String type = request.getContentType();
-        Duration limit = type != null && type.startsWith("multipart/") ? mostWithFile : most;
+        boolean bringsMuch = (type != null && type.startsWith("multipart/"))
+                || request.getRequestURI().equals(LAYS_A_SAMPLE_IN);
+        Duration limit = bringsMuch ? mostWithFile : most;
         Running running = new Running();
         ScheduledFuture<?> bell =
                 clock.schedule(running::end, clock.getClock().instant().plus(limit));

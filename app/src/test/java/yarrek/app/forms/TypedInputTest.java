@@ -19,9 +19,30 @@ class TypedInputTest {
     private static final LocalDate TODAY = LocalDate.of(2026, 11, 24);
 
     @ParameterizedTest
-    @CsvSource({"120, 120", "120 m, 120", "400 ft, 121.92", "0.5km, 500", "'1,5 m', 1.5", "3 NM, 5556"})
+    @CsvSource({
+        "120, 120",
+        "120 m, 120",
+        "400 ft, 121.92",
+        "0.5km, 500",
+        "'1,5 m', 1.5",
+        "3 NM, 5556",
+        "'1,500,000.5', 1500000.5",
+        "'0,500', 0.5",
+        "'120,5', 120.5",
+        "'12,0005', 12.0005"
+    })
     void lengths(String typed, double metres) {
         assertThat(TypedInput.metres(typed)).isCloseTo(metres, within(1e-9));
+    }
+
+    /** Twelve thousand or twelve: nobody can tell, and the two are a thousandfold apart. */
+    @ParameterizedTest
+    @CsvSource({"'12,000', 12000 or 12.000", "'1,500 m', 1500 or 1.500", "'-12,345 km', 12345 or 12.345"})
+    void aCommaThatMayBeEitherIsAskedAbout(String typed, String choice) {
+        assertThatThrownBy(() -> TypedInput.metres(typed))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("two ways")
+                .hasMessageContaining(choice);
     }
 
     @ParameterizedTest

@@ -14,6 +14,8 @@ public final class Days {
 
     private static final DateTimeFormatter OF_MONTH = DateTimeFormatter.ofPattern("d", Locale.UK);
     private static final DateTimeFormatter OF_YEAR = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
+    private static final Pattern INSTANT =
+            Pattern.compile("\\b(\\d{4}-\\d{2}-\\d{2})T(\\d{2}:\\d{2}(?::\\d{2}(?:\\.\\d{1,9})?)?)Z");
     private static final Pattern ISO = Pattern.compile("\\b\\d{4}-\\d{2}-\\d{2}\\b");
 
     /** How months are counted. */
@@ -40,9 +42,13 @@ public final class Days {
                 : YearMonth.from(day).plusMonths(months).atEndOfMonth();
     }
 
-    /** A text with its days "2026-12-01" as "1 Dec 2026"; what is no day of the calendar stays. */
+    /**
+     * A text with its days "2026-12-01" as "1 Dec 2026" and its moments "2026-12-01T10:00:11Z" as "1 Dec 2026 10:00:11 UTC";
+     * what is none of the calendar stays.
+     */
     public static String inWords(String text) {
-        return ISO.matcher(text).replaceAll(m -> {
+        String moments = INSTANT.matcher(text).replaceAll("$1 $2 UTC");
+        return ISO.matcher(moments).replaceAll(m -> {
             try {
                 return show(LocalDate.parse(m.group()));
             } catch (DateTimeParseException e) {

@@ -35,6 +35,8 @@ class DaysTest {
         "'ended 2025-12-31, not before', 'ended 31 Dec 2025, not before'",
         "'no day: 2026-02-30', 'no day: 2026-02-30'",
         "'order 12026-01-021', 'order 12026-01-021'",
+        "'from 2026-03-01T10:00:11.700Z on', 'from 1 Mar 2026 10:00:11.700 UTC on'",
+        "'2026-03-01T10:00Z', '1 Mar 2026 10:00 UTC'",
         "'', ''"
     })
     void daysInATextAreWorded(String text, String worded) {
