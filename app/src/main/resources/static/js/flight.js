@@ -159,21 +159,6 @@
         },
       };
     }
-    // what a strip shows, for those who do not see it
-    function heard(s) {
-      var figures = s.values.filter(function (v) {
-        return v !== null;
-      });
-      var range = figures.length
-        ? ", from " +
-          figures.reduce((a, b) => Math.min(a, b)).toFixed(1) +
-          " to " +
-          figures.reduce((a, b) => Math.max(a, b)).toFixed(1) +
-          " " +
-          s.unit
-        : ", no figures";
-      return s.label + range + (s.limit !== null ? ", limit " + s.limit + " " + s.unit : "");
-    }
     Object.keys(d.strips).forEach(function (k, n) {
       var s = d.strips[k],
         box = document.createElement("div");
@@ -182,7 +167,7 @@
       box.querySelector("span").textContent =
         s.label + " (" + s.unit + ")" + (s.limit !== null ? ", limit " + s.limit + " " + s.unit : "");
       box.setAttribute("role", "group");
-      box.setAttribute("aria-label", heard(s));
+      box.setAttribute("aria-label", s.heard);
       host.appendChild(box);
       var data = [d.seconds, s.values],
         series = [{}, { stroke: css("--bar"), width: 1.6, points: { show: false }, spanGaps: false }];

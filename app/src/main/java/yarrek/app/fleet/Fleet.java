@@ -155,13 +155,19 @@ public class Fleet {
             return new Built(name, aircraft.craft(List.of(lights)), mass, lights);
         }
 
-        /** How far it is heavier than its maker declares for the model, in words; empty when it is not, or nobody said. */
+        /** How it stands against what its maker declares for the model, in words; empty when it is lighter for certain. */
         public Optional<String> overMaker() {
-            BigDecimal most = aircraft.model().maxTakeoffMassG();
-            return most == null || mass.mass().toGrams() <= most.doubleValue()
-                    ? Optional.empty()
-                    : Optional.of(
-                            "heavier than its maker declares: " + mass.mass() + ", at most " + Mass.ofGrams(most));
+            if (aircraft.model().maxTakeoffMassG() == null) {
+                return Optional.of("not known: the greatest take-off mass that its maker declares is not on file");
+            }
+            Mass most = Mass.ofGrams(aircraft.model().maxTakeoffMassG());
+            String figures = mass.mass() + " ± " + mass.uncertainty() + ", at most " + most;
+            if (mass.mass().minus(mass.uncertainty()).compareTo(most) > 0) {
+                return Optional.of("heavier than its maker declares: " + figures);
+            }
+            return mass.mass().plus(mass.uncertainty()).compareTo(most) > 0
+                    ? Optional.of("perhaps heavier than its maker declares, weigh it: " + figures)
+                    : Optional.empty();
         }
 
         /** Whether the same is on it as on another. */

@@ -3,8 +3,11 @@ package yarrek.app.flights;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.DoubleSummaryStatistics;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeSet;
 import yarrek.app.rulebook.AssessmentRow;
@@ -14,6 +17,7 @@ import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.trace.Channel;
 import yarrek.core.trace.Trace;
+import yarrek.core.units.Finite;
 
 /**
  * A flight made ready to draw: at most some thousand points, chosen so that every extreme of height, speed and charge
@@ -36,8 +40,25 @@ record TraceDrawing(
 
     private static final double CLOSE_SHARE = 0.05;
 
-    /** One strip: its label with unit, its figures, and the limit that binds, when there is one. */
-    record Strip(String label, String unit, List<Double> values, Double limit) {}
+    /**
+     * One strip: its label with unit, its figures, and the limit that binds, when there is one.
+     *
+     * @param heard what it shows, for those who do not see it
+     */
+    record Strip(String label, String unit, List<Double> values, Double limit, String heard) {
+        /** @param column every figure of the log, also those that are not drawn */
+        static Strip of(String label, String unit, double[] column, int[] picked, Double limit) {
+            DoubleSummaryStatistics known =
+                    Arrays.stream(column).filter(v -> !Double.isNaN(v)).summaryStatistics();
+            String heard = label
+                    + (known.getCount() == 0
+                            ? ", no figures"
+                            : String.format(
+                                    Locale.ROOT, ", from %.1f to %.1f %s", known.getMin(), known.getMax(), unit))
+                    + (limit == null ? "" : ", limit " + Finite.format(limit) + " " + unit);
+            return new Strip(label, unit, TraceDrawing.values(column, picked), limit, heard);
+        }
+    }
 
     /** A breach on the time axis. */
     record Band(String title, double fromS, double toS) {}
@@ -71,22 +92,14 @@ record TraceDrawing(
         if (heights != null) {
             strips.put(
                     "height",
-                    new Strip(
-                            "Height above take-off",
-                            "m",
-                            values(heights, picked),
-                            height == null ? null : height.limit()));
+                    Strip.of("Height above take-off", "m", heights, picked, height == null ? null : height.limit()));
         }
         double[] distances = distances(trace, takeoff);
         if (distances != null) {
             FindingRow.GaugeRow far = binding(assessment, "pilotDistanceM");
             strips.put(
                     "distance",
-                    new Strip(
-                            "Distance from take-off",
-                            "m",
-                            values(distances, picked),
-                            far == null ? null : far.limit()));
+                    Strip.of("Distance from take-off", "m", distances, picked, far == null ? null : far.limit()));
         }
         strip(strips, "speed", "Ground speed", "m/s", trace, Channel.GROUND_SPEED_MPS, picked, null);
         FindingRow.GaugeRow charge = binding(assessment, "batteryPct");
@@ -159,7 +172,7 @@ record TraceDrawing(
             Double limit) {
         double[] column = trace.column(channel);
         if (column != null) {
-            strips.put(key, new Strip(label, unit, values(column, picked), limit));
+            strips.put(key, Strip.of(label, unit, column, picked, limit));
         }
     }
 

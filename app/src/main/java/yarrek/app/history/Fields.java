@@ -33,13 +33,12 @@ import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.Words;
+import yarrek.core.time.Days;
 import yarrek.core.units.Finite;
 
 /** The fields of a kind of record: read, shown in words, compared and put back. */
 final class Fields {
     private static final Pattern CODE = Pattern.compile("[a-z]+(?:[A-Z][a-z]+)+");
-    private static final Pattern ISO =
-            Pattern.compile("\\d{4}-\\d{2}-\\d{2}T\\d{2}:(?: ?)\\d{2}(?::(?: ?)\\d{2}(?:\\.\\d+)?)?Z");
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
     private static final DateTimeFormatter MOMENT =
             DateTimeFormatter.ofPattern("d MMM uuuu HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
@@ -170,11 +169,12 @@ final class Fields {
         if (CODE.matcher(text).matches()) {
             return Words.word(text);
         }
-        String flat = text.startsWith("{")
-                ? text.replaceAll("[{}\"\\[\\]]", "").replace(",", ", ").replace(":", ": ")
-                : text;
-        return ISO.matcher(flat)
-                .replaceAll(m -> MOMENT.format(Instant.parse(m.group().replace(": ", ":"))));
+        return Days.inWords(
+                text.startsWith("{")
+                        ? text.replace("\":", ": ")
+                                .replaceAll("[{}\"\\[\\]]", "")
+                                .replace(",", ", ")
+                        : text);
     }
 
     private static String cut(String text) {

@@ -185,14 +185,14 @@ public class History {
         return takeBack(kind(code), id, revision);
     }
 
-    /** The way back from the newest change of a record, the one just stored. */
+    /** The way back from the change of a record that this viewer just stored, not from one that came after it. */
     @Transactional(readOnly = true)
     public Undo undo(String code, Object id) {
-        List<State> states = states(kind(code), id);
-        if (states.isEmpty()) {
-            throw new NotFoundException(kind(code).words());
-        }
-        State last = states.get(states.size() - 1);
+        String who = Viewer.current().name();
+        State last = states(kind(code), id).stream()
+                .filter(s -> s.revision().who.equals(who))
+                .reduce((a, b) -> b)
+                .orElseThrow(() -> new NotFoundException(kind(code).words()));
         return new Undo(
                 "/history/" + code + "/" + id,
                 Map.of("revision", Long.toString(last.revision().id)),

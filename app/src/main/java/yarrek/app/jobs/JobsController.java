@@ -2,9 +2,7 @@ package yarrek.app.jobs;
 
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Supplier;
@@ -29,6 +27,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.Days;
 
 /** Pages of the jobs. Translates between HTTP and {@link Jobs}; decides nothing itself. */
 @Controller
@@ -311,9 +310,7 @@ class JobsController {
         LocalDate first = form.date(
                 "firstDay", true, LocalDate.now(clock.withZone(job.site().zone())));
         String typed = form.optionalText("name", 120);
-        String name = typed.isEmpty() && first != null
-                ? job.draft().name() + ", " + first.format(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK))
-                : typed;
+        String name = typed.isEmpty() && first != null ? job.draft().name() + ", " + Days.show(first) : typed;
         return form.store(() ->
                         "redirect:/jobs/" + jobs.save(null, -1, job.draft().repeated(name, first)))
                 .orElseGet(() -> form.page(model, "form"));

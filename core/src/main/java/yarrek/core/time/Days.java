@@ -8,7 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Pattern;
 
-/** Calendar arithmetic as laws count it. */
+/** Calendar arithmetic as laws count it, and days as people read them. */
 public final class Days {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
