@@ -10,6 +10,7 @@ import com.microsoft.playwright.options.FilePayload;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -31,6 +32,24 @@ class PagesTest extends BrowserTest {
         assertThat(page.locator("#queue")).containsText("no-go");
         assertThat(page.locator(".job-card")).hasCount(3);
         assertThat(page.locator("svg.weave .knot").first()).isVisible();
+    }
+
+    @Test
+    void fleetAndCrewStandByTheirPapersTheMostPressingFirst() {
+        use(ColorScheme.LIGHT, 1280, 800);
+        signIn("manager");
+        for (String path : List.of("/fleet", "/crew")) {
+            page.navigate(address(path));
+            Locator standings =
+                    page.locator(path.equals("/fleet") ? "#aircraft td:first-child" : "#people td:first-child");
+            List<String> words =
+                    standings.allInnerTexts().stream().map(String::strip).toList();
+            List<String> order =
+                    List.of("run out", "gap", "not known", "no paper on file", "not yet valid", "act soon", "in force");
+            assertThat(words).as(path).isNotEmpty().isSubsetOf(order);
+            assertThat(words.get(0)).as(path).isEqualTo("run out");
+            assertThat(words.get(words.size() - 1)).as(path).isNotEqualTo("run out");
+        }
     }
 
     @Test

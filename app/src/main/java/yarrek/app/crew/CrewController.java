@@ -1,6 +1,8 @@
 package yarrek.app.crew;
 
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Controller;
@@ -15,6 +17,7 @@ import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
+import yarrek.core.paper.HolderStanding;
 
 /** Pages of the crew. */
 @Controller
@@ -36,8 +39,13 @@ class CrewController {
     @GetMapping("/crew")
     String crew(Model model) {
         Viewer viewer = Viewer.current();
-        List<Crew.PersonView> people =
-                crew.all().stream().filter(p -> viewer.maySee(p.id())).toList();
+        Map<UUID, HolderStanding> standings =
+                papers.standings(crew.all().stream().map(Crew.PersonView::id).toList());
+        List<Crew.PersonView> people = crew.all().stream() // stable: by name within
+                .filter(p -> viewer.maySee(p.id()))
+                .sorted(Comparator.comparing(p -> standings.get(p.id()), HolderStanding.MOST_PRESSING))
+                .toList();
+        model.addAttribute("standings", standings);
         model.addAttribute("people", people);
         model.addAttribute("operator", office.operator());
         model.addAttribute("operatorPapers", papers.of(List.of(office.operator().id())));

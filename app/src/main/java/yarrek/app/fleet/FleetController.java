@@ -2,6 +2,7 @@ package yarrek.app.fleet;
 
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -23,6 +24,7 @@ import yarrek.app.history.History;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.app.papers.Papers;
+import yarrek.core.paper.HolderStanding;
 import yarrek.core.units.Mass;
 
 /** Pages of the fleet. Translates between HTTP and {@link Fleet}; decides nothing itself. */
@@ -52,7 +54,12 @@ class FleetController {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @GetMapping("/fleet")
     String fleet(Model model) {
-        List<Fleet.AircraftView> aircraft = fleet.aircraft();
+        Map<UUID, HolderStanding> standings = papers.standings(
+                fleet.aircraft().stream().map(Fleet.AircraftView::id).toList());
+        List<Fleet.AircraftView> aircraft = fleet.aircraft().stream() // stable: by name within
+                .sorted(Comparator.comparing(a -> standings.get(a.id()), HolderStanding.MOST_PRESSING))
+                .toList();
+        model.addAttribute("standings", standings);
         model.addAttribute("aircraft", aircraft);
         model.addAttribute("models", fleet.models());
         model.addAttribute("accessories", fleet.accessories());

@@ -35,6 +35,7 @@ import yarrek.app.held.Stamps;
 import yarrek.app.history.History;
 import yarrek.app.page.NotFoundException;
 import yarrek.core.paper.Costs;
+import yarrek.core.paper.HolderStanding;
 import yarrek.core.paper.Paper;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
@@ -97,6 +98,12 @@ public class Papers {
         /** "Certificate of competence A2". */
         public String name() {
             return kindWords + (level == null ? "" : " " + level);
+        }
+
+        /** As its holder's standing sees it: papers of one kind, level and place renew one another. */
+        public HolderStanding.Held held() {
+            return new HolderStanding.Held(
+                    String.join("\n", kind, String.valueOf(level), jurisdiction), name(), state, validTo, actBy);
         }
 
         /** Its level where it has one, since the list names the kind; else the kind. */
@@ -674,6 +681,16 @@ public class Papers {
                 .sorted(Comparator.comparing((PaperEntity p) -> p.kind))
                 .map(p -> row(p, words, insuring))
                 .toList();
+    }
+
+    /** How each of these stands by its papers. */
+    @Transactional(readOnly = true)
+    public Map<UUID, HolderStanding> standings(Collection<UUID> holders) {
+        Map<UUID, List<HolderStanding.Held>> held = of(holders).stream()
+                .collect(Collectors.groupingBy(Row::holderId, Collectors.mapping(Row::held, Collectors.toList())));
+        return holders.stream()
+                .distinct()
+                .collect(Collectors.toMap(h -> h, h -> HolderStanding.of(held.getOrDefault(h, List.of()))));
     }
 
     private Row row(PaperEntity p, Map<String, String> kindWords, Set<String> insuring) {

@@ -112,8 +112,9 @@ public record AssessmentRow(
         if (first == null) {
             return "nothing found against it among the rules on file";
         }
-        String s = first.title() + ": " + first.says()
-                + (first.curedByAnotherDay() ? "; another day or hour may cure it" : "");
+        // "Pilot fit to fly: not known: pilot fit to fly" says it once
+        String says = first.says().equalsIgnoreCase("not known: " + first.title()) ? "not known" : first.says();
+        String s = first.title() + ": " + says + (first.curedByAnotherDay() ? "; another day or hour may cure it" : "");
         return s.length() > 590 ? s.substring(0, 590) + "…" : s;
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Several requirements as one: of all the most pressing answer, of alternatives the least pressing. */
 final class Combined {
@@ -34,9 +35,24 @@ final class Combined {
                 : List.of();
         return new Outcome(
                 verdict,
-                deciding.stream().map(Outcome::says).collect(Collectors.joining("; ")),
+                said(deciding),
                 deciding.stream().flatMap(o -> o.gauge().stream()).findFirst(),
                 missing);
+    }
+
+    /** What is said of each, once; what only is not known in one list. */
+    private static String said(List<Outcome> outcomes) {
+        String unknown = outcomes.stream()
+                .map(Outcome::says)
+                .filter(s -> s.startsWith(Outcome.NOT_KNOWN))
+                .map(s -> s.substring(Outcome.NOT_KNOWN.length()))
+                .distinct()
+                .collect(Collectors.joining(", "));
+        return Stream.concat(
+                        unknown.isEmpty() ? Stream.of() : Stream.of(Outcome.NOT_KNOWN + unknown),
+                        outcomes.stream().map(Outcome::says).filter(s -> !s.startsWith(Outcome.NOT_KNOWN)))
+                .distinct()
+                .collect(Collectors.joining("; "));
     }
 
     static Set<String> names(List<Requirement> of) {

@@ -12,6 +12,9 @@ import java.util.Optional;
  */
 public record Outcome(
         Verdict verdict, String says, Optional<Gauge> gauge, List<String> missing, Optional<String> liftedBy) {
+    /** Begins what is said where nothing else is than that something is not known. */
+    static final String NOT_KNOWN = "not known: ";
+
     public Outcome {
         missing = List.copyOf(missing);
     }
@@ -38,7 +41,7 @@ public record Outcome(
 
     static Outcome unknown(String fact) {
         FactDefinition d = Vocabulary.define(fact);
-        return unknown("not known: " + lower(d.label()), List.of(fact));
+        return unknown(NOT_KNOWN + lower(d.label()), List.of(fact));
     }
 
     static String lower(String label) {
