@@ -337,6 +337,15 @@
     var ask = e.target.getAttribute("data-ask");
     if (ask && !window.confirm(ask)) {
       e.preventDefault();
+      return;
+    }
+    // a step that takes long says so and is not pressed twice
+    var wait = e.target.getAttribute("data-wait");
+    if (wait) {
+      var button = e.target.querySelector("button");
+      button.disabled = true;
+      button.textContent = wait;
+      document.getElementById("came").textContent = wait;
     }
   });
 })();

@@ -157,17 +157,8 @@ public class Fleet {
 
         /** How it stands against what its maker declares for the model, in words; empty when it is lighter for certain. */
         public Optional<String> overMaker() {
-            if (aircraft.model().maxTakeoffMassG() == null) {
-                return Optional.of("not known: the greatest take-off mass that its maker declares is not on file");
-            }
-            Mass most = Mass.ofGrams(aircraft.model().maxTakeoffMassG());
-            String figures = mass.mass() + " ± " + mass.uncertainty() + ", at most " + most;
-            if (mass.mass().minus(mass.uncertainty()).compareTo(most) > 0) {
-                return Optional.of("heavier than its maker declares: " + figures);
-            }
-            return mass.mass().plus(mass.uncertainty()).compareTo(most) > 0
-                    ? Optional.of("perhaps heavier than its maker declares, weigh it: " + figures)
-                    : Optional.empty();
+            return mass.overDeclared(
+                    Optional.ofNullable(aircraft.model().maxTakeoffMassG()).map(Mass::ofGrams));
         }
 
         /** Whether the same is on it as on another. */

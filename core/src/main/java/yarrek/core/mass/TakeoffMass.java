@@ -53,6 +53,25 @@ public record TakeoffMass(Mass mass, Mass uncertainty, Optional<Weighing> weighi
         return mass.plus(uncertainty);
     }
 
+    /**
+     * How it stands against the greatest mass that the maker declares, in words; empty when it is no heavier for certain.
+     *
+     * @param declared empty when it is not on file, and then it is not known
+     */
+    public Optional<String> overDeclared(Optional<Mass> declared) {
+        if (declared.isEmpty()) {
+            return Optional.of("not known: the greatest take-off mass that its maker declares is not on file");
+        }
+        Mass limit = declared.get();
+        String figures = this + ", at most " + limit;
+        if (least().compareTo(limit) > 0) {
+            return Optional.of("heavier than its maker declares: " + figures);
+        }
+        return most().compareTo(limit) > 0
+                ? Optional.of("perhaps heavier than its maker declares, weigh it: " + figures)
+                : Optional.empty();
+    }
+
     /** The inputs and the arithmetic, line by line, for "why?". */
     public List<String> steps() {
         List<String> steps = new ArrayList<>();

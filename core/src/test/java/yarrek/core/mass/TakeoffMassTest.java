@@ -39,6 +39,23 @@ class TakeoffMassTest {
         assertThat(placement.close()).isFalse();
     }
 
+    /** 900 g ± 2 g against what the maker declares: to the gram on either side of where the word changes. */
+    @ParameterizedTest
+    @CsvSource({"903, ''", "902, ''", "901.9, perhaps heavier", "898, perhaps heavier", "897.9, heavier", "100, heavier"
+    })
+    void itIsHeavierThanDeclaredPerhapsOrForCertain(double declaredG, String begins) {
+        TakeoffMass mass = TakeoffMass.of(List.of(part("airframe", 900, 2)), List.of());
+        assertThat(mass.overDeclared(Optional.of(Mass.ofGrams(declaredG))).orElse(""))
+                .startsWith(begins.isEmpty() ? "" : begins + " than its maker declares")
+                .matches(s -> s.isEmpty() == begins.isEmpty());
+    }
+
+    @Test
+    void withoutADeclaredMassItIsNotKnown() {
+        TakeoffMass mass = TakeoffMass.of(List.of(part("airframe", 1, 0)), List.of());
+        assertThat(mass.overDeclared(Optional.empty()).orElseThrow()).startsWith("not known");
+    }
+
     @Test
     void aFilterTipsItOver() {
         TakeoffMass mass =
