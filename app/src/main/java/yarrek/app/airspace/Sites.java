@@ -219,7 +219,7 @@ public class Sites {
     public record SiteChanged(UUID siteId) {}
 
     /** What lists say of every site. */
-    private record Brief(Map<UUID, String> names, Map<UUID, ZoneId> zones) {}
+    private record Brief(Map<UUID, String> names, Map<UUID, ZoneId> zones, Map<UUID, Position> launches) {}
 
     private final Held<Brief> brief;
     private final EntityManager em;
@@ -365,6 +365,12 @@ public class Sites {
         return brief.get().zones();
     }
 
+    /** Launch points by identity. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Position> launches() {
+        return brief.get().launches();
+    }
+
     /** Names by identity, in order of the names. */
     @Transactional(readOnly = true)
     public Map<UUID, String> names() {
@@ -374,12 +380,16 @@ public class Sites {
     private Brief readBrief() {
         Map<UUID, String> names = new LinkedHashMap<>();
         Map<UUID, ZoneId> zones = new HashMap<>();
-        em.createQuery("select s.id, s.name, s.zone from SiteEntity s order by s.name", Object[].class)
+        Map<UUID, Position> launches = new HashMap<>();
+        em.createQuery(
+                        "select s.id, s.name, s.zone, s.launchLat, s.launchLon from SiteEntity s order by s.name",
+                        Object[].class)
                 .getResultList()
                 .forEach(r -> {
                     names.put((UUID) r[0], (String) r[1]);
                     zones.put((UUID) r[0], ZoneId.of((String) r[2]));
+                    launches.put((UUID) r[0], new Position((double) r[3], (double) r[4]));
                 });
-        return new Brief(Collections.unmodifiableMap(names), Map.copyOf(zones));
+        return new Brief(Collections.unmodifiableMap(names), Map.copyOf(zones), Map.copyOf(launches));
     }
 }

@@ -39,6 +39,7 @@ import yarrek.core.airspace.SiteLook;
 import yarrek.core.approval.ApprovalKind;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.PositionText;
+import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.units.Finite;
 import yarrek.formats.document.DocumentWriter;
@@ -244,11 +245,11 @@ public class Applications {
         Set<String> words = new LinkedHashSet<>();
         words.add(job.draft().name());
         words.add(job.site().name());
-        words.add(job.row().pilotName());
-        if (job.build() != null) {
-            words.add(job.build().aircraft().name());
-            words.add(job.build().aircraft().serial());
-        }
+        words.addAll(job.pilots());
+        job.aircraft().forEach(a -> {
+            words.add(a.name());
+            words.add(a.serial());
+        });
         job.draft().firstDay().datesUntil(job.draft().lastDay().plusDays(1)).forEach(d -> {
             words.add(d.toString());
             words.add(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK).format(d));
@@ -445,30 +446,42 @@ public class Applications {
     }
 
     private Filled aircraft(Jobs.JobView job, JobDraft d) {
-        if (job.build() == null) {
+        if (job.builds().isEmpty()) {
             return new Filled(List.of(), "", "no aircraft chosen yet");
         }
-        Fleet.AircraftView c = job.build().aircraft();
         List<String> lines = new ArrayList<>();
-        lines.add(c.model().fullName() + ", serial " + c.serial() + ", “" + c.name() + "”, class mark "
-                + c.model().classMark());
-        lines.add("Take-off mass " + job.build().mass().mass() + " as build “"
-                + job.build().name() + "”");
-        Filled marks = papersOf(List.of(c.id()), answering("aircraft"), d, "");
-        lines.addAll(marks.lines());
+        for (Fleet.AircraftView c : job.aircraft()) {
+            lines.add(c.model().fullName() + ", serial " + c.serial() + ", “" + c.name() + "”, class mark "
+                    + c.model().classMark());
+            job.builds().stream()
+                    .filter(b -> b.aircraft().equals(c))
+                    .forEach(b -> lines.add("Take-off mass " + b.mass().mass() + " as build “" + b.name() + "”"));
+            lines.addAll(papersOf(List.of(c.id()), answering("aircraft"), d, "").lines());
+        }
         return new Filled(lines, "fleet, weighing, papers", "");
     }
 
     private Filled maintenance(Jobs.JobView job, JobDraft d) {
-        if (job.build() == null) {
+        if (job.builds().isEmpty()) {
             return new Filled(List.of(), "", "no aircraft chosen yet");
         }
-        Fleet.AircraftView c = job.build().aircraft();
-        Filled released = papersOf(
-                List.of(c.id()), answering("maintenance"), d, "no maintenance release on file that covers these days");
-        List<String> lines = new ArrayList<>(released.lines());
-        lines.add(String.format(Locale.UK, "Flown %.1f h, %d landings", c.flownHours(), c.landings()));
-        return new Filled(lines, "fleet, papers", released.missing());
+        List<String> lines = new ArrayList<>();
+        Set<String> missing = new LinkedHashSet<>();
+        boolean several = job.aircraft().size() > 1;
+        for (Fleet.AircraftView c : job.aircraft()) {
+            Filled released = papersOf(
+                    List.of(c.id()),
+                    answering("maintenance"),
+                    d,
+                    "no maintenance release " + (several ? "of " + c.name() + " " : "")
+                            + "on file that covers these days");
+            lines.addAll(released.lines());
+            lines.add((several ? c.name() + ": flown" : "Flown")
+                    + String.format(Locale.UK, " %.1f h, %d landings", c.flownHours(), c.landings()));
+            missing.add(released.missing());
+        }
+        missing.remove("");
+        return new Filled(lines, "fleet, papers", String.join("; ", missing));
     }
 
     private Filled crew(JobDraft d) {
@@ -477,17 +490,16 @@ public class Applications {
         }
         List<String> lines = new ArrayList<>();
         String missing = "";
-        for (UUID id : java.util.stream.Stream.of(d.pilotId(), d.observerId())
-                .filter(java.util.Objects::nonNull)
-                .toList()) {
+        for (Map.Entry<UUID, Set<FlightsPlanned.Role>> of : d.planned().crew().entrySet()) {
+            UUID id = of.getKey();
             Crew.PersonView p = crew.person(id);
-            lines.add(p.name()
-                    + (id.equals(d.pilotId()) ? ", pilot in command" : ", observer")
+            lines.add(p.name() + ", "
+                    + of.getValue().stream().map(FlightsPlanned.Role::words).collect(Collectors.joining(", "))
                     + (p.lastFlightOn() == null ? "" : ", last flew on " + show.day(p.lastFlightOn())));
             Filled held = papersOf(
                     List.of(id), answering("crew"), d, "a certificate of " + p.name() + " that covers these days");
             held.lines().forEach(l -> lines.add("    " + l));
-            if (id.equals(d.pilotId())) {
+            if (missing.isEmpty() && of.getValue().stream().anyMatch(FlightsPlanned.Role::flies)) {
                 missing = held.missing();
             }
         }
@@ -721,12 +733,8 @@ public class Applications {
                 .flatMap(q -> answering(q.from()).stream())
                 .collect(Collectors.toSet());
         List<UUID> holders = new ArrayList<>(List.of(office.operator().id(), job.id()));
-        if (job.build() != null) {
-            holders.add(job.build().aircraft().id());
-        }
-        java.util.stream.Stream.of(job.draft().pilotId(), job.draft().observerId())
-                .filter(java.util.Objects::nonNull)
-                .forEach(holders::add);
+        job.aircraft().forEach(c -> holders.add(c.id()));
+        job.crew().forEach(m -> holders.add(m.id()));
         Map<UUID, String> captions = new LinkedHashMap<>();
         papers.of(holders).stream()
                 .filter(p -> wanted.contains(p.kind()) && p.countsAt(job.site().jurisdiction()))

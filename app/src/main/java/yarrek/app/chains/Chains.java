@@ -34,6 +34,7 @@ import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.JobLists;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.judging.FactSources;
+import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
 import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.OwnRules;
@@ -243,20 +244,32 @@ public class Chains {
     private record DayNeeds(List<Needed> needed, List<String> nothingLifts) {}
 
     /** A plan whose chain is wanted, with what its facts rest on. */
-    private record Subject(
-            UUID jobId, JobDraft draft, Sites.SiteView site, Fleet.BuildView build, FactSources sources) {
+    private record Subject(UUID jobId, JobDraft draft, Sites.SiteView site, FactSources sources) {
         Subject(Jobs.JobView job, JobDraft draft, FactSources sources) {
-            this(job.id(), draft, job.site(), sources.build(draft.buildId()), sources);
+            this(job.id(), draft, job.site(), sources);
         }
     }
 
+    /** What its flights of a day need, of all of them together; on a day without one nothing. */
     private DayNeeds needsOn(Subject job, LocalDate day, List<ApprovalKind> all) {
-        PlanInput input = job.sources().input(job.draft().on(day, day).wanted(job.jobId()));
+        JobDraft then = job.draft().only(day);
+        if (then.flights().isEmpty() && !job.draft().flights().isEmpty()) {
+            return new DayNeeds(List.of(), List.of());
+        }
+        Map<String, Needed> needed = new LinkedHashMap<>();
+        Set<String> nothing = new LinkedHashSet<>();
+        for (Wanted part : then.parts(job.jobId())) {
+            DayNeeds its = needsOf(job, part, all);
+            its.needed().forEach(n -> needed.merge(n.key(), n, Chains::surer));
+            nothing.addAll(its.nothingLifts());
+        }
+        return new DayNeeds(List.copyOf(needed.values()), List.copyOf(nothing));
+    }
+
+    private DayNeeds needsOf(Subject job, Wanted part, List<ApprovalKind> all) {
+        PlanInput input = job.sources().input(part);
         Facts bare = PlanFacts.of(input.bare());
-        OwnRules.Setting setting = new OwnRules.Setting(
-                job.draft().siteId(),
-                job.build() == null ? null : job.build().aircraft().model().id(),
-                job.jobId());
+        OwnRules.Setting setting = job.sources().setting(part);
         Assessment a = Assessment.of(bare, rulebook.packsFor(bare, setting));
         SiteLook look = input.zones()
                 .look(input.place()
@@ -352,11 +365,20 @@ public class Chains {
         List<Approvals.ApprovalView> onFile = sources.approvals().getOrDefault(job.id(), List.of());
         // as planned today: a plan moved to other days is covered by nothing on file yet
         Map<String, String> lifted = what.firstDay() == null
-                ? PlanFacts.of(sources.input(draft.wanted(job.id()))).lifted()
+                ? lifted(draft.parts(job.id()).stream()
+                        .map(w -> PlanFacts.of(sources.input(w)))
+                        .toList())
                 : Map.of();
         Chain c =
                 chain(new Subject(job, draft, sources), onFile, lifted, approvals.histories(), what, beside(job.id()));
         return shown(job, draft, c, onFile);
+    }
+
+    /** What is lifted in every flight of a plan: what one of them still lacks is asked for. */
+    private static Map<String, String> lifted(List<Facts> parts) {
+        Map<String, String> all = new HashMap<>(parts.get(0).lifted());
+        parts.forEach(f -> all.keySet().retainAll(f.lifted().keySet()));
+        return all;
     }
 
     private Chain chain(
@@ -588,10 +610,9 @@ public class Chains {
                 .map(Approvals.ApprovalView::reference)
                 .distinct()
                 .toList();
-        List<String> people =
-                job.draft().pilotId() == null ? List.of() : List.of(job.row().pilotName());
+        List<String> people = job.pilots();
         List<String> craft =
-                job.build() == null ? List.of() : List.of(job.build().aircraft().serial());
+                job.aircraft().stream().map(Fleet.AircraftView::serial).toList();
         String purpose = Objects.requireNonNullElse(job.draft().purpose(), "");
         // an unlock has to equal what is granted, even where that falls short of the job
         Optional<Terms> equal = quoted.stream()
@@ -784,9 +805,9 @@ public class Chains {
         }
         JobDraft d = job.draft();
         Chain chain = chain(
-                new Subject(job.id(), d, sources.sites().get(d.siteId()), sources.build(d.buildId()), sources),
+                new Subject(job.id(), d, sources.sites().get(d.siteId()), sources),
                 sources.approvals().getOrDefault(job.id(), List.of()),
-                job.facts().lifted(),
+                lifted(job.facts()),
                 histories,
                 WhatIf.NOTHING,
                 // what has to be sent by when does not depend on whose turn it is

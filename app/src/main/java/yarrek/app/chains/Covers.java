@@ -136,7 +136,8 @@ public class Covers {
         List<Paper> papers = held.stream()
                 .map(a -> new Paper(
                         a,
-                        Granted.need(plan, onFile.get(a.id()).toQuote(plan.requests())),
+                        Granted.need(plan, onFile.get(a.id()).toQuote(plan.requests()))
+                                .by(Set.copyOf(job.pilots())),
                         a.terms().drawnArea(),
                         job.site().zone()))
                 .toList();
@@ -155,11 +156,7 @@ public class Covers {
                 rows.add(new Row(
                         day,
                         b == null ? "no aircraft chosen yet" : b.aircraft().name(),
-                        job.build() != null
-                                && b != null
-                                && b.aircraft()
-                                        .id()
-                                        .equals(job.build().aircraft().id()),
+                        b != null && job.aircraft().contains(b.aircraft()),
                         papers.stream().map(p -> cell(p, b, w, day, overhangs)).toList(),
                         gaps));
             }
@@ -171,9 +168,9 @@ public class Covers {
     private List<Fleet.BuildView> craft(Jobs.JobView job, List<Approvals.ApprovalView> held) {
         List<Fleet.BuildView> craft = new ArrayList<>();
         Set<UUID> seen = new LinkedHashSet<>();
-        craft.add(job.build());
-        if (job.build() != null) {
-            seen.add(job.build().aircraft().id());
+        job.builds().stream().filter(b -> seen.add(b.aircraft().id())).forEach(craft::add);
+        if (craft.isEmpty()) {
+            craft.add(null);
         }
         Set<String> serials = new LinkedHashSet<>();
         held.forEach(a -> serials.addAll(a.terms().aircraft()));

@@ -55,6 +55,7 @@ class DemoWorld {
     void sample(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
         zonesAndRegisters(today);
         tables.register("jobs");
+        tables.register("flights-planned");
         story.around(today);
         flights.fly(today, ZONE, BY);
         story.after(viewer);
@@ -78,6 +79,7 @@ class DemoWorld {
                 Mass.ofGrams(0.1));
         tables.ownRules(BY);
         tables.register("jobs");
+        tables.register("flights-planned");
         tables.answers(BY);
         story.before(today);
         flights.fly(today, ZONE, BY);

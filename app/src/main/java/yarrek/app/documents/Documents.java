@@ -104,19 +104,17 @@ public class Documents {
     @Transactional(readOnly = true)
     public DocumentSet set(UUID jobId, UUID personId) {
         Jobs.JobView job = jobs.jobUnchecked(jobId);
-        boolean pilot = personId.equals(job.draft().pilotId());
-        if (!pilot && !personId.equals(job.draft().observerId())) {
-            throw new NotFoundException("member of this job's crew");
-        }
+        Jobs.Member member = job.crew().stream()
+                .filter(m -> m.id().equals(personId))
+                .findFirst()
+                .orElseThrow(() -> new NotFoundException("member of this job's crew"));
         Office.OperatorView operator = office.operator();
         Crew.PersonView person = crew.person(personId);
         Map<UUID, String> whose = new HashMap<>();
         whose.put(personId, person.name());
         whose.put(operator.id(), operator.name());
         whose.put(jobId, job.draft().name());
-        if (job.build() != null) {
-            whose.put(job.build().aircraft().id(), job.build().aircraft().name());
-        }
+        job.aircraft().forEach(a -> whose.put(a.id(), a.name()));
         Set<String> shown = papers.kinds().stream()
                 .filter(Papers.Kind::shown)
                 .map(Papers.Kind::code)
@@ -136,7 +134,7 @@ public class Documents {
         return new DocumentSet(
                 job,
                 person,
-                pilot ? "pilot in command" : "observer",
+                member.does(),
                 operator,
                 docs,
                 asked(job),
@@ -297,12 +295,7 @@ public class Documents {
     public byte[] binder(UUID jobId, Pdf.Sheet sheet) {
         Jobs.JobView job = jobs.jobUnchecked(jobId);
         List<DocumentSet> sets = new ArrayList<>();
-        if (job.draft().pilotId() != null) {
-            sets.add(set(jobId, job.draft().pilotId()));
-        }
-        if (job.draft().observerId() != null) {
-            sets.add(set(jobId, job.draft().observerId()));
-        }
+        job.crew().forEach(m -> sets.add(set(jobId, m.id())));
         Map<UUID, Doc> docs = new java.util.LinkedHashMap<>();
         sets.forEach(s -> s.docs().forEach(d -> docs.putIfAbsent(d.paper().id(), d)));
         List<Pdf.Scan> scans = new ArrayList<>();

@@ -134,7 +134,8 @@ public class Exchange {
                 places.things(),
                 places.directory(),
                 granters.register(),
-                jobs.jobs());
+                jobs.jobs(),
+                jobs.flights());
     }
 
     private Register<?> register(String code) {

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -125,8 +126,11 @@ public class Emergency {
     @Transactional(readOnly = true)
     public Card card(Jobs.JobView job, Given given) {
         Sites.SiteView site = job.site();
-        Double greatestSpeed =
-                job.build() == null ? null : job.build().aircraft().model().maxLevelSpeedMps();
+        // whichever of them it is: the fastest, and not known where one is not
+        Double greatestSpeed = job.aircraft().stream()
+                .map(a -> a.model().maxLevelSpeedMps())
+                .reduce((a, b) -> a == null || b == null ? null : Double.valueOf(Math.max(a, b)))
+                .orElse(null);
         Double planned = job.draft().heightM();
         FlyAway.Asked asked = FlyAway.asked(given.core(), site.launch(), optional(greatestSpeed), optional(planned));
         List<String> assumed = new ArrayList<>(asked.assumed());
@@ -237,11 +241,13 @@ public class Emergency {
 
     /** What nobody has said stands as "…": an assumed figure is never told to a controller as a fact. */
     private List<String> say(Jobs.JobView job, FlyAway.Asked a, Given given, boolean heightPlanned) {
-        String description = job.build() == null
-                ? "an unmanned aircraft"
-                : "an unmanned aircraft, " + job.build().aircraft().model().fullName() + ", "
-                        + job.build().mass().mass() + " at take-off, called "
-                        + job.build().aircraft().name();
+        String description = "an unmanned aircraft"
+                + (job.builds().isEmpty() ? "" : ", ")
+                + job.builds().stream()
+                        .map(b -> b.aircraft().model().fullName() + ", "
+                                + b.mass().mass() + " at take-off, called "
+                                + b.aircraft().name())
+                        .collect(Collectors.joining("; or "));
         return List.of(
                 "This is " + office.operator().name() + ", telephone "
                         + office.operator().phone() + ".",

@@ -123,7 +123,7 @@ class OnSiteController {
 
     private static List<Jobs.Row> visible(List<Jobs.Row> rows) {
         Viewer v = Viewer.current();
-        return rows.stream().filter(j -> v.maySee(j.pilotId(), j.observerId())).toList();
+        return rows.stream().filter(j -> j.seenBy(v)).toList();
     }
 
     // --- job ---------------------------------------------------------------------------------------------------------

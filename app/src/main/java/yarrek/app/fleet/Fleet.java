@@ -488,6 +488,17 @@ public class Fleet {
                         .collect(Collectors.toMap(r -> (UUID) r[0], r -> r[1] + ", " + r[2]));
     }
 
+    /** Whose aircraft some builds are. */
+    @Transactional(readOnly = true)
+    public Map<UUID, UUID> aircraftByBuild(Collection<UUID> builds) {
+        return builds.isEmpty()
+                ? Map.of()
+                : em.createQuery("select b.id, b.aircraft.id from BuildEntity b where b.id in :ids", Object[].class)
+                        .setParameter("ids", builds)
+                        .getResultStream()
+                        .collect(Collectors.toMap(r -> (UUID) r[0], r -> (UUID) r[1]));
+    }
+
     @Transactional(readOnly = true)
     public List<BuildView> buildsOf(UUID aircraftId) {
         return views(em.createQuery("from BuildEntity b where b.aircraft.id = :id order by b.name", BuildEntity.class)

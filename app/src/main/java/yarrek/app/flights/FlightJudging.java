@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -51,21 +52,22 @@ class FlightJudging {
     Reading read(Collection<FlightEntity> flights) {
         Set<UUID> ids =
                 flights.stream().map(f -> f.jobId).filter(Objects::nonNull).collect(Collectors.toSet());
-        Map<UUID, Wanted> planned = ids.isEmpty() ? Map.of() : jobs.wanted(ids);
-        List<Wanted> flown = flights.stream().map(f -> flown(f, planned, null)).toList();
+        Map<UUID, List<Wanted>> planned = ids.isEmpty() ? Map.of() : jobs.wanted(ids);
+        List<Wanted> parts = planned.values().stream().flatMap(List::stream).toList();
+        List<Wanted> flown = flights.stream()
+                .map(f -> flown(f, f.jobId == null ? null : planned.get(f.jobId).get(0), null))
+                .toList();
         List<TimeWindow> hours =
                 flights.stream().map(f -> new TimeWindow(f.takeoff, f.landing)).toList();
         return new Reading(
-                planned,
-                jobs.load(
-                        Stream.concat(planned.values().stream(), flown.stream()).toList(), hours));
+                planned, jobs.load(Stream.concat(parts.stream(), flown.stream()).toList(), hours));
     }
 
     /** The job of a flight as it was flown; without a job what is known of who flew. */
-    private static Wanted flown(FlightEntity f, Map<UUID, Wanted> planned, UUID build) {
+    private static Wanted flown(FlightEntity f, Wanted planned, UUID build) {
         return f.jobId == null
-                ? new Wanted(null, null, f.pilotId, null, f.aircraftId, day(f), zone -> null)
-                : planned.get(f.jobId).flownWith(f.pilotId, build, f.aircraftId);
+                ? new Wanted(null, null, f.pilotId, null, f.aircraftId, day(f), zone -> null, List.of(), Set.of())
+                : planned.flownWith(f.pilotId, build, f.aircraftId);
     }
 
     private static LocalDate day(FlightEntity f) {
@@ -74,10 +76,10 @@ class FlightJudging {
 
     /** What judging some flights needs, and judging each of them by it. */
     final class Reading {
-        private final Map<UUID, Wanted> planned;
+        private final Map<UUID, List<Wanted>> planned;
         private final FactSources sources;
 
-        private Reading(Map<UUID, Wanted> planned, FactSources sources) {
+        private Reading(Map<UUID, List<Wanted>> planned, FactSources sources) {
             this.planned = planned;
             this.sources = sources;
         }
@@ -88,8 +90,9 @@ class FlightJudging {
          * @param firstTakeoff of its log, where the pilot is taken to stand; empty when it has no position
          */
         void judge(FlightEntity f, Trace trace, Optional<Position> firstTakeoff) {
-            Wanted w = flown(f, planned, buildOf(f));
-            FlightFacts facts = FlightJudge.facts(trace, Flights.span(trace, f), context(f, w, firstTakeoff));
+            Wanted as = plannedAs(f);
+            Wanted w = flown(f, as, buildOf(f, as));
+            FlightFacts facts = FlightJudge.facts(trace, Flights.span(trace, f), context(f, w, as, firstTakeoff));
             AssessmentRow a = judging.flight(f.id, facts, sources.setting(w));
             Tally tally = a.tally();
             f.breached = tally.breached();
@@ -102,12 +105,34 @@ class FlightJudging {
         }
 
         /** The log does not say which build flew: the planned one when its aircraft did. */
-        private UUID buildOf(FlightEntity f) {
-            UUID build = f.jobId == null ? null : planned.get(f.jobId).buildId();
-            return build != null && sources.build(build).aircraft().id().equals(f.aircraftId) ? build : null;
+        private UUID buildOf(FlightEntity f, Wanted as) {
+            UUID build = as == null ? null : as.buildId();
+            return build != null && craftOf(build).equals(f.aircraftId) ? build : null;
         }
 
-        private FlightJudge.Context context(FlightEntity f, Wanted w, Optional<Position> firstTakeoff) {
+        private UUID craftOf(UUID build) {
+            return sources.build(build).aircraft().id();
+        }
+
+        /** Of the flights planned those that it was most likely: by day, aircraft and pilot, in this order; null without a job. */
+        private Wanted plannedAs(FlightEntity f) {
+            return f.jobId == null
+                    ? null
+                    : planned.get(f.jobId).stream()
+                            .max(Comparator.comparing((Wanted w) -> isOn(w, f))
+                                    .thenComparing(w -> w.buildId() != null
+                                            && craftOf(w.buildId()).equals(f.aircraftId))
+                                    .thenComparing(w -> Objects.equals(w.pilotId(), f.pilotId)))
+                            .orElseThrow();
+        }
+
+        private boolean isOn(Wanted w, FlightEntity f) {
+            ZoneId zone = sources.sites().get(w.siteId()).zone();
+            LocalDate day = f.takeoff.atZone(zone).toLocalDate();
+            return !day.isBefore(w.plan().apply(zone).firstDay()) && !day.isAfter(w.through());
+        }
+
+        private FlightJudge.Context context(FlightEntity f, Wanted w, Wanted as, Optional<Position> firstTakeoff) {
             TimeWindow flown = new TimeWindow(f.takeoff, f.landing);
             LocalDate before = lastFlightBefore(f);
             OptionalDouble height = f.heightM == null ? OptionalDouble.empty() : OptionalDouble.of(f.heightM);
@@ -116,7 +141,7 @@ class FlightJudging {
             if (f.jobId == null) {
                 home = sources.home(f.aircraftId, f.pilotId, day(f), before);
             } else {
-                boolean asPlanned = Objects.equals(planned.get(f.jobId).pilotId(), f.pilotId);
+                boolean asPlanned = Objects.equals(as.pilotId(), f.pilotId);
                 job = Optional.of(sources.flown(w, flown, before, asPlanned));
             }
             return new FlightInput(flown, height, firstTakeoff, job, home).context();

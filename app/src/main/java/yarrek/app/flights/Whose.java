@@ -76,7 +76,7 @@ public class Whose {
         Position at = new Position(f.figures().takeoffLatitudeDeg(), f.figures().takeoffLongitudeDeg());
         return jobs.jobAt(f.figures().takeoffUtc(), at, AROUND, NEAR_M)
                 .map(jobs::jobUnchecked)
-                .filter(j -> viewer.maySee(j.draft().pilotId(), j.draft().observerId()));
+                .filter(j -> j.row().seenBy(viewer));
     }
 
     private static UUID or(UUID a, UUID b, UUID c) {

@@ -1,5 +1,6 @@
 package yarrek.app.history;
 
+import jakarta.persistence.Embeddable;
 import jakarta.persistence.EntityManager;
 import jakarta.persistence.Id;
 import jakarta.persistence.Transient;
@@ -26,6 +27,7 @@ import java.util.TreeSet;
 import java.util.UUID;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.hibernate.Hibernate;
 import org.hibernate.envers.Audited;
 import org.hibernate.envers.NotAudited;
@@ -135,8 +137,21 @@ final class Fields {
         if (value == null) {
             return "";
         }
+        if (value instanceof List<?> inOrder) {
+            return IntStream.range(0, inOrder.size())
+                    .mapToObj(i -> (i + 1) + ": " + words(inOrder.get(i)))
+                    .collect(Collectors.joining("; "));
+        }
         if (value instanceof Collection<?> many) {
             return many.stream().map(this::words).sorted().collect(Collectors.joining(", "));
+        }
+        if (value.getClass().isAnnotationPresent(Embeddable.class)) {
+            return Arrays.stream(value.getClass().getDeclaredFields())
+                    .filter(f -> !Modifier.isStatic(f.getModifiers()))
+                    .peek(f -> f.setAccessible(true))
+                    .map(f -> words(get(f, value)))
+                    .filter(w -> !w.isEmpty())
+                    .collect(Collectors.joining(", "));
         }
         if (value instanceof UUID id) {
             return names.computeIfAbsent(id, this::name);
@@ -291,6 +306,9 @@ final class Fields {
 
     /** Records by their identity, figures by their value. */
     private Object plain(Object value) {
+        if (value instanceof List<?> inOrder) {
+            return inOrder.stream().map(this::plain).toList();
+        }
         if (value instanceof Collection<?> many) {
             return many.stream().map(this::plain).collect(Collectors.toSet());
         }
@@ -308,6 +326,9 @@ final class Fields {
 
     /** The same with the records of today in the place of those of the history. */
     private Object managed(Object value, Object now) {
+        if (value instanceof List<?> inOrder) {
+            return inOrder.stream().map(v -> managed(v, null)).collect(Collectors.toCollection(ArrayList::new));
+        }
         if (value instanceof Collection<?> many) {
             Set<Object> all = new LinkedHashSet<>();
             many.forEach(v -> all.add(managed(v, null)));
@@ -315,6 +336,8 @@ final class Fields {
         }
         return isRecord(value)
                 ? em.getReference(Hibernate.unproxy(value).getClass(), id(em, value))
-                : value == null && now instanceof Collection ? Set.of() : value;
+                : value == null && now instanceof List
+                        ? new ArrayList<>()
+                        : value == null && now instanceof Collection ? Set.of() : value;
     }
 }

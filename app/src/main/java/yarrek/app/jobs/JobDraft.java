@@ -4,19 +4,33 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.UUID;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import yarrek.app.airspace.Sites;
 import yarrek.app.judging.Wanted;
+import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.judging.Plan;
+import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.TimeWindow;
+import yarrek.core.units.Finite;
 
 /**
  * A job as entered: where, when, by whom and with what, and everything else by the words of the vocabulary. A null is not
  * known; so is what is not said. Heights in m with their reference, times local to the site.
+ *
+ * @param flights planned one by one, which may say otherwise than the job; none where the job is one flight as it says itself
  */
 public record JobDraft(
         String name,
@@ -30,9 +44,41 @@ public record JobDraft(
         UUID pilotId,
         UUID observerId,
         UUID buildId,
-        Map<String, FactValue> said) {
+        Map<String, FactValue> said,
+        List<PlannedFlight> flights) {
     public JobDraft {
         said = Map.copyOf(said);
+        flights = List.copyOf(flights);
+    }
+
+    /** One of which no flight is planned by itself. */
+    public JobDraft(
+            String name,
+            UUID siteId,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            LocalTime from,
+            LocalTime to,
+            Double heightM,
+            HeightReference heightReference,
+            UUID pilotId,
+            UUID observerId,
+            UUID buildId,
+            Map<String, FactValue> said) {
+        this(
+                name,
+                siteId,
+                firstDay,
+                lastDay,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotId,
+                observerId,
+                buildId,
+                said,
+                List.of());
     }
 
     /** A plan of which only the place, the day and hours, the purpose, the build and the pilot are known; any may be null. */
@@ -61,6 +107,8 @@ public record JobDraft(
     }
 
     private static final String PURPOSE = "purpose";
+    private static final String SUBCATEGORY = "subcategory";
+    private static final String DISTANCE = "pilotDistanceM";
 
     /** Work or recreation; null when nobody has said. */
     public String purpose() {
@@ -84,8 +132,18 @@ public record JobDraft(
         return v == null ? "not known" : v.show(Vocabulary.define(fact));
     }
 
+    /** The flights planned, with what the job has for all of them. */
+    public FlightsPlanned planned() {
+        return new FlightsPlanned(
+                flights, new FlightsPlanned.Job(firstDay, lastDay, from, to, buildId, pilotId, observerId));
+    }
+
     /** As judging sees it, by the clock of its place. */
     public Plan plan(ZoneId zone) {
+        return plan(zone, planned());
+    }
+
+    private Plan plan(ZoneId zone, FlightsPlanned all) {
         return new Plan(
                 JobEntity.windows(this, zone),
                 firstDay,
@@ -93,17 +151,147 @@ public record JobDraft(
                 heightM == null ? OptionalDouble.empty() : OptionalDouble.of(heightM),
                 heightReference == HeightReference.TAKEOFF,
                 observerId != null,
-                said);
+                said,
+                Optional.of(all));
     }
 
-    /** Greatest height above ground as far as the plan tells. */
+    /** Greatest height above ground of any of its flights, as far as the plan tells of all of them. */
     public OptionalDouble greatestHeight(Sites.SiteView site) {
-        return plan(site.zone()).greatestHeight(site.place());
+        List<OptionalDouble> each = parts(null).stream()
+                .map(w -> w.plan().apply(site.zone()).greatestHeight(site.place()))
+                .toList();
+        return each.stream().allMatch(OptionalDouble::isPresent)
+                ? each.stream().mapToDouble(OptionalDouble::getAsDouble).max()
+                : OptionalDouble.empty();
     }
 
-    /** What is wanted to judge it; the job's identity is null while it is not stored. */
+    /** What the job says for all its flights, to be judged; its identity is null while it is not stored. */
     public Wanted wanted(UUID jobId) {
-        return new Wanted(jobId, siteId, pilotId, buildId, null, lastDay, this::plan);
+        return wanted(jobId, planned(), List.of(), observerId == null ? Set.of() : Set.of(observerId));
+    }
+
+    private Wanted wanted(UUID jobId, FlightsPlanned all, List<Integer> numbers, Set<UUID> crew) {
+        return new Wanted(jobId, siteId, pilotId, buildId, null, lastDay, zone -> plan(zone, all), numbers, crew);
+    }
+
+    /**
+     * What is judged one by one: flights alike together, whoever flies supervised apart; the whole job where none is planned.
+     */
+    public List<Wanted> parts(UUID jobId) {
+        if (flights.isEmpty()) {
+            return List.of(wanted(jobId));
+        }
+        FlightsPlanned all = planned();
+        return all.parts().stream()
+                .map(p -> as(p).wanted(jobId, all, p.flights(), others(p)))
+                .toList();
+    }
+
+    /** Who else is needed for a part besides whoever is judged as its pilot. */
+    private static Set<UUID> others(FlightsPlanned.Part p) {
+        return Stream.of(p.as().pilotId(), p.as().supervisedId(), p.as().observerId())
+                .filter(u -> u != null && !u.equals(p.atControls()))
+                .collect(Collectors.toSet());
+    }
+
+    /** The job as if a part were all of it. */
+    private JobDraft as(FlightsPlanned.Part p) {
+        PlannedFlight f = p.as();
+        Map<String, FactValue> its = new TreeMap<>(said);
+        if (f.distanceM() != null) {
+            its.put(DISTANCE, FactValue.of(Vocabulary.define(DISTANCE), Finite.format(f.distanceM())));
+        }
+        if (f.subcategory() != null) {
+            its.put(SUBCATEGORY, new FactValue.Word(f.subcategory()));
+        }
+        if (!Objects.equals(p.atControls(), pilotId)) {
+            its.keySet().removeIf(fact -> fact.startsWith("pilot.")); // said by another
+        }
+        if (p.supervised()) {
+            its.put("pilot.supervised", new FactValue.YesNo(true));
+        }
+        return new JobDraft(
+                name,
+                siteId,
+                p.first(),
+                p.last(),
+                from,
+                to,
+                or(f.heightM(), heightM),
+                f.aboveTakeoff() == null
+                        ? heightReference
+                        : f.aboveTakeoff() ? HeightReference.TAKEOFF : HeightReference.GROUND,
+                p.atControls(),
+                f.observerId(),
+                f.buildId(),
+                its);
+    }
+
+    /** When it has whom and what: hours by person or build, by the clock of its place. */
+    Map<UUID, List<TimeWindow>> uses(ZoneId zone) {
+        Map<UUID, Set<LocalDate>> days = new HashMap<>();
+        if (flights.isEmpty()) {
+            Set<LocalDate> all = firstDay.datesUntil(lastDay.plusDays(1)).collect(Collectors.toSet());
+            Stream.of(pilotId, observerId, buildId).filter(Objects::nonNull).forEach(u -> days.put(u, all));
+        } else {
+            FlightsPlanned planned = planned();
+            flights.stream()
+                    .map(planned::whole)
+                    .forEach(f -> Stream.of(f.pilotId(), f.supervisedId(), f.observerId(), f.buildId())
+                            .filter(Objects::nonNull)
+                            .forEach(u -> days.computeIfAbsent(u, k -> new TreeSet<>())
+                                    .add(f.day())));
+        }
+        Map<UUID, List<TimeWindow>> uses = new HashMap<>();
+        days.forEach((u, its) -> uses.put(
+                u,
+                its.stream()
+                        .sorted()
+                        .flatMap(d -> JobEntity.windows(d, d, from, to, zone).stream())
+                        .toList()));
+        return uses;
+    }
+
+    /** Of its days one, with the flights of that day. */
+    public JobDraft only(LocalDate day) {
+        return new JobDraft(
+                name,
+                siteId,
+                day,
+                day,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotId,
+                observerId,
+                buildId,
+                said,
+                flights.stream().filter(f -> f.day().equals(day)).toList());
+    }
+
+    /** The same with other flights. */
+    public JobDraft flying(List<PlannedFlight> others) {
+        return new JobDraft(
+                name,
+                siteId,
+                firstDay,
+                lastDay,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotId,
+                observerId,
+                buildId,
+                said,
+                others);
+    }
+
+    /** Its flights on days that begin on another. */
+    List<PlannedFlight> from(LocalDate first) {
+        long later = ChronoUnit.DAYS.between(firstDay, first);
+        return flights.stream().map(f -> f.later(later)).toList();
     }
 
     /** What is put anew in a plan; what is null stays as it is. */
@@ -130,7 +318,8 @@ public record JobDraft(
                 or(a.pilotId, pilotId),
                 observerId,
                 or(a.buildId, buildId),
-                said);
+                said,
+                from(or(a.firstDay, firstDay)));
     }
 
     private static <T> T or(T anew, T old) {
@@ -158,7 +347,8 @@ public record JobDraft(
                 pilotId,
                 observerId,
                 buildId,
-                lasting);
+                lasting,
+                from(first));
     }
 
     /** The same with another build. */
@@ -175,7 +365,19 @@ public record JobDraft(
             all.put(fact, value);
         }
         return new JobDraft(
-                name, siteId, firstDay, lastDay, from, to, heightM, heightReference, pilotId, observerId, buildId, all);
+                name,
+                siteId,
+                firstDay,
+                lastDay,
+                from,
+                to,
+                heightM,
+                heightReference,
+                pilotId,
+                observerId,
+                buildId,
+                all,
+                flights);
     }
 
     /** What a height counts from. */

@@ -1,11 +1,15 @@
 package yarrek.app.jobs;
 
+import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
 import jakarta.persistence.Convert;
+import jakarta.persistence.ElementCollection;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.OrderColumn;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.LocalDate;
@@ -18,6 +22,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.OptimisticLock;
 import org.hibernate.envers.Audited;
 import org.hibernate.envers.NotAudited;
@@ -70,6 +75,14 @@ class JobEntity {
     UUID pilotId;
     UUID observerId;
     UUID buildId;
+
+    /** In their order; none where the whole job is one flight as it says itself. */
+    @ElementCollection
+    @CollectionTable(name = "planned_flight", joinColumns = @JoinColumn(name = "job_id"))
+    @OrderColumn(name = "number")
+    @BatchSize(size = 500)
+    List<FlightRow> flights = new ArrayList<>();
+
     String state;
 
     // what judging says of it is nobody's edit: whoever has the job open loses nothing to it
@@ -143,6 +156,11 @@ class JobEntity {
         pilotId = d.pilotId();
         observerId = d.observerId();
         buildId = d.buildId();
+        List<FlightRow> planned = d.flights().stream().map(FlightRow::new).toList();
+        if (!planned.equals(flights)) {
+            flights.clear();
+            flights.addAll(planned);
+        }
     }
 
     /** @param because what had it judged again; empty when nobody is to be told of what changed */
@@ -173,7 +191,8 @@ class JobEntity {
                 pilotId,
                 observerId,
                 buildId,
-                values(said));
+                values(said),
+                flights.stream().map(FlightRow::flight).toList());
     }
 
     private static Map<String, FactValue> values(Map<String, String> said) {

@@ -17,6 +17,14 @@ class JobHistory {
                         j -> j.name,
                         j -> "/jobs/" + j.id,
                         j -> judging.saved(j.draft(), j.draft(), j.id))
-                .labelled(Map.of("heightM", "Greatest height, m", "fromTime", "From", "toTime", "To"));
+                .labelled(Map.of(
+                        "heightM",
+                        "Greatest height, m",
+                        "fromTime",
+                        "From",
+                        "toTime",
+                        "To",
+                        "flights",
+                        "Flights planned"));
     }
 }

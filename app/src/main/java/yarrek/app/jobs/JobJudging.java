@@ -4,7 +4,6 @@ import jakarta.persistence.EntityManager;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -18,7 +17,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -40,10 +41,10 @@ import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.Papers;
-import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.app.work.Work;
+import yarrek.core.geo.Position;
 import yarrek.core.judging.Neighbours;
 import yarrek.core.judging.PlanFacts;
 import yarrek.core.judging.PlanInput;
@@ -57,7 +58,6 @@ public class JobJudging {
     private final Clock clock;
     private final FactLoader loader;
     private final Judging judging;
-    private final Rulebook rulebook;
     private final Sites sites;
     private final Fleet fleet;
     private final Office office;
@@ -69,7 +69,6 @@ public class JobJudging {
             Clock clock,
             FactLoader loader,
             Judging judging,
-            Rulebook rulebook,
             Sites sites,
             Fleet fleet,
             Office office,
@@ -79,7 +78,6 @@ public class JobJudging {
         this.clock = clock;
         this.loader = loader;
         this.judging = judging;
-        this.rulebook = rulebook;
         this.sites = sites;
         this.fleet = fleet;
         this.office = office;
@@ -87,8 +85,12 @@ public class JobJudging {
         this.events = events;
     }
 
-    /** A job as it was judged. */
-    public record Done(UUID id, JobDraft draft, String state, Facts facts) {}
+    /**
+     * A job as it was judged.
+     *
+     * @param facts of each of its parts
+     */
+    public record Done(UUID id, JobDraft draft, String state, List<Facts> facts) {}
 
     /** Jobs were judged, from these sources; told in the transaction that judged them. */
     public record Judged(List<Done> jobs, FactSources sources) {}
@@ -96,8 +98,15 @@ public class JobJudging {
     /** Other jobs than one, whose days lie among these or beside them. */
     private record Near(UUID but, LocalDate first, LocalDate last) {}
 
+    /** Which jobs have some people: in command of all of it, watching, or in one of the flights planned. */
+    static final String HAS_PERSON = "(j.pilotId in :p or j.observerId in :p or exists (select 1 from j.flights f"
+            + " where f.pilotId in :p or f.supervisedId in :p or f.observerId in :p))";
+
+    /** Which jobs fly with some builds. */
+    static final String HAS_BUILD = "(j.buildId in :p or exists (select 1 from j.flights f where f.buildId in :p))";
+
     private FactSources sources(List<JobEntity> jobs) {
-        return load(wanted(jobs), List.of());
+        return load(jobs.stream().flatMap(j -> j.draft().parts(j.id).stream()).toList(), List.of());
     }
 
     /**
@@ -110,17 +119,19 @@ public class JobJudging {
         return loader.load(wanted, flown, this::neighbours);
     }
 
-    /** What is wanted to judge these jobs, by identity. */
+    /** What is wanted to judge these jobs in their parts, by identity. */
     @Transactional(readOnly = true)
-    public Map<UUID, Wanted> wanted(Collection<UUID> ids) {
+    public Map<UUID, List<Wanted>> wanted(Collection<UUID> ids) {
         return em.createQuery("from JobEntity j where j.id in :ids", JobEntity.class)
                 .setParameter("ids", ids)
                 .getResultStream()
-                .collect(Collectors.toMap(j -> j.id, j -> j.draft().wanted(j.id)));
+                .collect(Collectors.toMap(j -> j.id, j -> j.draft().parts(j.id)));
     }
 
-    private static List<Wanted> wanted(List<JobEntity> jobs) {
-        return jobs.stream().map(j -> j.draft().wanted(j.id)).toList();
+    private static Map<UUID, List<Wanted>> parts(List<JobEntity> jobs) {
+        Map<UUID, List<Wanted>> parts = new LinkedHashMap<>();
+        jobs.forEach(j -> parts.put(j.id, j.draft().parts(j.id)));
+        return parts;
     }
 
     private PlanInput input(UUID id, JobDraft draft) {
@@ -129,38 +140,33 @@ public class JobJudging {
     }
 
     private Neighbours neighbours(FactLoader.Neighbourhood near) {
-        List<Object[]> planned = em.createQuery(
-                        "select j.id, j.name, j.siteId, j.pilotId, j.buildId, j.emergency, j.firstDay, j.lastDay, j.fromTime,"
-                                + " j.toTime from JobEntity j where j.state = :planned and ((j.firstDay <= :last and"
-                                + " j.lastDay >= :first and (j.pilotId in :pilots or j.buildId in :builds))"
+        List<JobEntity> planned = em.createQuery(
+                        "from JobEntity j where j.state = :planned and ((j.firstDay <= :last and j.lastDay >= :first and ("
+                                + HAS_PERSON + " or " + HAS_BUILD + "))"
                                 + " or (j.emergency = true and j.siteId in :sites and j.lastDay >= :ongoing))",
-                        Object[].class)
+                        JobEntity.class)
                 .setParameter("planned", JobEntity.PLANNED)
                 .setParameter("first", near.first())
                 .setParameter("last", near.last())
                 .setParameter("ongoing", near.ongoing())
-                .setParameter("pilots", orNobody(near.pilots()))
-                .setParameter("builds", orNobody(near.builds()))
+                .setParameter(
+                        "p",
+                        orNobody(Stream.concat(near.people().stream(), near.builds().stream())
+                                .collect(Collectors.toSet())))
                 .setParameter("sites", orNobody(near.sites()))
                 .getResultList();
-        Map<UUID, ZoneId> zones =
-                planned.stream().allMatch(j -> near.zones().containsKey((UUID) j[2])) ? near.zones() : sites.zones();
+        Map<UUID, ZoneId> zones = sites.zones();
+        Map<UUID, Position> launches = sites.launches();
         return new Neighbours(
                 planned.stream()
                         .map(j -> new Neighbours.Planned(
-                                (UUID) j[0],
-                                (String) j[1],
-                                (UUID) j[2],
-                                (UUID) j[3],
-                                (UUID) j[4],
-                                Boolean.TRUE.equals(j[5]),
-                                (LocalDate) j[7],
-                                JobEntity.windows(
-                                        (LocalDate) j[6],
-                                        (LocalDate) j[7],
-                                        (LocalTime) j[8],
-                                        (LocalTime) j[9],
-                                        zones.get((UUID) j[2]))))
+                                j.id,
+                                j.name,
+                                j.siteId,
+                                launches.get(j.siteId),
+                                j.draft().declaresEmergency(),
+                                j.lastDay,
+                                j.draft().uses(zones.get(j.siteId))))
                         .toList(),
                 near.now());
     }
@@ -172,7 +178,11 @@ public class JobJudging {
     /** What judging a plan in several ways needs, such as on other days or with other builds, read at once. */
     @Transactional(readOnly = true)
     public FactSources sources(UUID id, Collection<JobDraft> drafts) {
-        return load(drafts.stream().map(d -> d.wanted(id)).toList(), List.of());
+        return load(
+                drafts.stream()
+                        .flatMap(d -> Stream.concat(d.parts(id).stream(), Stream.of(d.wanted(id))))
+                        .toList(),
+                List.of());
     }
 
     /** The facts of a job as they are now. */
@@ -187,10 +197,16 @@ public class JobJudging {
         return PlanFacts.of(input(id, draft));
     }
 
-    /** A plan judged without being stored. */
+    /**
+     * A plan judged in its parts without being stored.
+     *
+     * @param id of the job; null for none
+     * @param with what is changed in the facts to see
+     */
     @Transactional(readOnly = true)
-    public AssessmentRow look(Facts facts, UUID id, JobDraft draft) {
-        return rulebook.judge(facts, settingOf(id, draft));
+    public Judging.Judged look(UUID id, JobDraft draft, UnaryOperator<Facts> with) {
+        List<Wanted> parts = draft.parts(id);
+        return judging.look(parts, load(parts, List.of()), with);
     }
 
     /** The operator's own rules that a job may be bound by. */
@@ -224,7 +240,9 @@ public class JobJudging {
                                 j.id,
                                 j.draft(),
                                 j.state,
-                                PlanFacts.of(sources.input(j.draft().wanted(j.id)))))
+                                j.draft().parts(j.id).stream()
+                                        .map(w -> PlanFacts.of(sources.input(w)))
+                                        .toList()))
                         .toList(),
                 sources);
     }
@@ -265,7 +283,7 @@ public class JobJudging {
         FactSources sources = sources(jobs);
         Map<UUID, JobEntity> byId = jobs.stream().collect(Collectors.toMap(j -> j.id, Function.identity()));
         List<Done> done = new ArrayList<>();
-        for (Judging.Judgement now : judging.plans(wanted(jobs), sources)) {
+        for (Judging.Judgement now : judging.plans(parts(jobs), sources)) {
             JobEntity j = byId.get(now.id());
             j.judged(now, becauseById.apply(j.id));
             if (now.differs() || !onlyChanged) {
@@ -301,17 +319,20 @@ public class JobJudging {
 
     /** Other jobs of the same pilot, aircraft or site rest on what this one says of them. */
     void concerns(JobDraft before, JobDraft after, UUID id) {
-        Set<UUID> pilots = ids(before.pilotId(), after.pilotId());
-        Set<UUID> builds = fleet.siblings(ids(before.buildId(), after.buildId()));
+        Set<UUID> people = new HashSet<>(before.planned().people());
+        people.addAll(after.planned().people());
+        Set<UUID> flown = new HashSet<>(before.planned().builds());
+        flown.addAll(after.planned().builds());
+        Set<UUID> builds = fleet.siblings(flown);
         Near near = new Near(
                 id,
                 before.firstDay().isBefore(after.firstDay()) ? before.firstDay() : after.firstDay(),
                 before.lastDay().isAfter(after.lastDay()) ? before.lastDay() : after.lastDay());
-        if (!pilots.isEmpty()) {
-            judgeWhere("j.pilotId in :p", pilots, "another job of the pilot changed", near);
+        if (!people.isEmpty()) {
+            judgeWhere(HAS_PERSON, people, "another job of the crew changed", near);
         }
         if (!builds.isEmpty()) {
-            judgeWhere("j.buildId in :p", builds, "another job of the aircraft changed", near);
+            judgeWhere(HAS_BUILD, builds, "another job of the aircraft changed", near);
         }
         boolean emergency = before.declaresEmergency() || after.declaresEmergency();
         if (emergency) {
@@ -422,7 +443,7 @@ public class JobJudging {
 
     @EventListener
     void buildChanged(Fleet.BuildChanged e) {
-        judgeWhere("j.buildId = :p", e.buildId(), e.what());
+        judgeWhere(HAS_BUILD, List.of(e.buildId()), e.what());
     }
 
     @EventListener
@@ -432,12 +453,12 @@ public class JobJudging {
             case SITE -> judgeWhere("j.siteId = :p", e.aboutId(), "a question about the site was answered");
             case AIRCRAFT ->
                 judgeWhere(
-                        "j.buildId in :p",
+                        HAS_BUILD,
                         fleet.buildsOf(e.aboutId()).stream()
                                 .map(Fleet.BuildView::id)
                                 .toList(),
                         "a question about the aircraft was answered");
-            case PILOT -> judgeWhere("j.pilotId = :p", e.aboutId(), "a question about the pilot was answered");
+            case PILOT -> judgeWhere(HAS_PERSON, List.of(e.aboutId()), "a question about the pilot was answered");
             case JOB -> judgeWhere("j.id = :p", e.aboutId(), "a question was answered");
             case OCCURRENCE -> {
                 // no plan rests on what happened
@@ -482,17 +503,17 @@ public class JobJudging {
 
     @EventListener
     void personChanged(Crew.Changed e) {
-        judgeWhere("j.pilotId = :p", e.personId(), "the pilot's particulars changed");
+        judgeWhere(HAS_PERSON, List.of(e.personId()), "the pilot's particulars changed");
     }
 
     @EventListener
     void papersChanged(Papers.Changed e) {
         switch (e.holderKind()) {
             case "operator" -> judgeWhere("j.state = :p", JobEntity.PLANNED, "a paper of the operator changed");
-            case "pilot" -> judgeWhere("j.pilotId = :p", e.holderId(), "a paper of the pilot changed");
+            case "pilot" -> judgeWhere(HAS_PERSON, List.of(e.holderId()), "a paper of the pilot changed");
             case "aircraft" ->
                 judgeWhere(
-                        "j.buildId in :p",
+                        HAS_BUILD,
                         fleet.buildsOf(e.holderId()).stream()
                                 .map(Fleet.BuildView::id)
                                 .toList(),

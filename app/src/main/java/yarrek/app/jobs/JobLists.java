@@ -51,9 +51,10 @@ public class JobLists {
     @Transactional(readOnly = true)
     public List<Jobs.Row> usingBuild(UUID buildId) {
         return jobs.rows(em.createQuery(
-                        "from JobEntity j where j.buildId = :b and j.state = 'PLANNED' order by j.firstDay",
+                        "from JobEntity j where " + JobJudging.HAS_BUILD
+                                + " and j.state = 'PLANNED' order by j.firstDay",
                         JobEntity.class)
-                .setParameter("b", buildId)
+                .setParameter("p", List.of(buildId))
                 .getResultList());
     }
 
@@ -64,7 +65,7 @@ public class JobLists {
                 .rows(em.createQuery("from JobEntity j order by j.firstDay, j.fromTime", JobEntity.class)
                         .getResultList())
                 .stream()
-                .filter(r -> viewer.maySee(r.pilotId(), r.observerId()))
+                .filter(r -> r.seenBy(viewer))
                 .toList();
     }
 
@@ -82,7 +83,7 @@ public class JobLists {
     public Found find(Viewer viewer, String words, boolean ahead, int from, int most) {
         String like = "%" + words.strip().toLowerCase(java.util.Locale.ROOT).replaceAll("([%_!])", "!$1") + "%";
         String where = " from JobEntity j where j.lastDay " + (ahead ? ">=" : "<") + " :today"
-                + (viewer.isPilot() ? " and (j.pilotId = :me or j.observerId = :me)" : "")
+                + (viewer.isPilot() ? " and " + JobJudging.HAS_PERSON : "")
                 + (words.isBlank()
                         ? ""
                         : " and (lower(j.name) like :like escape '!' or j.siteId in :sites or j.pilotId in :pilots)");
@@ -96,7 +97,7 @@ public class JobLists {
             q.setParameter(
                     "today", LocalDate.now(clock.withZone(office.operator().zone())));
             if (viewer.isPilot()) {
-                q.setParameter("me", viewer.personId());
+                q.setParameter("p", Jobs.own(viewer));
             }
             if (!words.isBlank()) {
                 q.setParameter("like", like);
@@ -172,12 +173,12 @@ public class JobLists {
 
     private <T> TypedQuery<T> open(String from, Viewer viewer, String and, Class<T> as) {
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
-        String mine = viewer.isPilot() ? " and (j.pilotId = :me or j.observerId = :me)" : "";
+        String mine = viewer.isPilot() ? " and " + JobJudging.HAS_PERSON : "";
         TypedQuery<T> query = em.createQuery(
                         from + " where j.state = 'PLANNED' and j.lastDay >= :today" + mine + and
                                 + " order by j.firstDay, j.fromTime",
                         as)
                 .setParameter("today", today);
-        return viewer.isPilot() ? query.setParameter("me", viewer.personId()) : query;
+        return viewer.isPilot() ? query.setParameter("p", Jobs.own(viewer)) : query;
     }
 }

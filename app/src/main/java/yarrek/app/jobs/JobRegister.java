@@ -1,12 +1,15 @@
 package yarrek.app.jobs;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 import yarrek.app.airspace.Sites;
 import yarrek.app.answers.Answers;
@@ -15,6 +18,8 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.Register;
 import yarrek.app.office.Office;
+import yarrek.core.judging.FlightsPlanned;
+import yarrek.core.judging.PlannedFlight;
 
 /**
  * Jobs as a register: what the vocabulary asks of a plan is a field of the page, a column of the table and a member of the
@@ -69,7 +74,92 @@ public class JobRegister {
 
     private Supplier<UUID> read(Form form, UUID id) {
         JobDraft draft = JobForm.read(
-                form, LocalDate.now(clock.withZone(office.operator().zone())), answers::read);
+                form,
+                LocalDate.now(clock.withZone(office.operator().zone())),
+                answers::read,
+                first -> id == null ? List.of() : jobs.flights(id, first));
         return () -> jobs.save(id, form.getVersion(), draft);
+    }
+
+    /**
+     * A planned flight as a row of a table.
+     *
+     * @param number within its job, from 1
+     */
+    public record Planned(UUID jobId, int number, PlannedFlight flight) {
+        UUID id() {
+            return UUID.nameUUIDFromBytes((jobId + " " + number).getBytes(StandardCharsets.UTF_8));
+        }
+    }
+
+    /** The flights planned of all jobs: a row each, found again by its job and its number. */
+    public Register<Planned> flights() {
+        return new Register<>(
+                "flights-planned",
+                "flights planned",
+                List.of(List.of("jobId", "number")),
+                List.of(),
+                () -> jobs.stored().stream()
+                        .flatMap(j -> IntStream.range(0, j.draft().flights().size())
+                                .mapToObj(i -> new Planned(
+                                        j.id(), i + 1, j.draft().flights().get(i))))
+                        .toList(),
+                Planned::id,
+                form -> {
+                    form.select("jobId", "Job", "", Form.choices("choose", texts(jobs.names())))
+                            .text("number", "Flight", "its place in the job; empty: after the others");
+                    FlightsForm.fields(form, "", "empty: the first of the job", crew.names(), builds());
+                },
+                (form, p) -> {
+                    form.set("jobId", p.jobId()).set("number", p.number());
+                    FlightsForm.fill(form, "", p.flight());
+                },
+                (form, id) -> readFlight(form));
+    }
+
+    private static Map<String, String> texts(Map<UUID, String> byId) {
+        Map<String, String> names = new LinkedHashMap<>();
+        byId.forEach((id, name) -> names.put(id.toString(), name));
+        return names;
+    }
+
+    private Map<UUID, String> builds() {
+        Map<UUID, String> builds = new LinkedHashMap<>();
+        fleet.builds().forEach(b -> builds.put(b.id(), b.aircraft().name() + ", " + b.name()));
+        return builds;
+    }
+
+    private Supplier<UUID> readFlight(Form form) {
+        UUID job = form.id("jobId", true);
+        Integer number = form.whole("number", 1, FlightsPlanned.MOST, false);
+        if (job == null) {
+            return () -> null;
+        }
+        Jobs.JobView planned = jobs.jobUnchecked(job);
+        PlannedFlight f = FlightsForm.one(
+                form,
+                "",
+                planned.draft(),
+                LocalDate.now(clock.withZone(planned.site().zone())),
+                planned.site().zone());
+        return () -> put(job, number, f);
+    }
+
+    /** Puts a flight in its place, as the job is by then: rows before may have added others. */
+    private UUID put(UUID jobId, Integer number, PlannedFlight f) {
+        Jobs.JobView job = jobs.jobUnchecked(jobId);
+        List<PlannedFlight> flights = new ArrayList<>(job.draft().flights());
+        int place = number == null ? flights.size() + 1 : number;
+        if (place > flights.size() + 1) {
+            throw new IllegalArgumentException("there is no flight " + (place - 1) + " before it in “"
+                    + job.draft().name() + "”");
+        }
+        if (place <= flights.size()) {
+            flights.set(place - 1, f);
+        } else {
+            flights.add(f);
+        }
+        jobs.save(jobId, job.version(), job.draft().flying(flights));
+        return new Planned(jobId, place, f).id();
     }
 }

@@ -7,10 +7,12 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.context.ApplicationEventPublisher;
@@ -26,6 +28,8 @@ import yarrek.app.page.Viewer;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
 import yarrek.core.geo.Position;
+import yarrek.core.judging.FlightsPlanned;
+import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
 
@@ -45,6 +49,8 @@ public class Jobs {
             String subcategory,
             UUID pilotId,
             UUID observerId,
+            Set<UUID> people,
+            int flights,
             String pilotName,
             UUID buildId,
             String buildName,
@@ -66,6 +72,11 @@ public class Jobs {
             return go == Tally.Go.NO_GO;
         }
 
+        /** Whether it is a viewer's to see: a pilot's when they are of its crew. */
+        public boolean seenBy(Viewer viewer) {
+            return viewer.maySee(people.toArray(UUID[]::new));
+        }
+
         /** What it becomes by the one button for its state. */
         public String nextState() {
             return state.equals("PLANNED") ? "FLOWN" : "PLANNED";
@@ -76,7 +87,24 @@ public class Jobs {
         }
     }
 
-    /** A job whole. */
+    /** Somebody of the crew, with what they do in any of the flights. */
+    public record Member(UUID id, String name, Set<FlightsPlanned.Role> roles) {
+        public boolean flies() {
+            return roles.stream().anyMatch(FlightsPlanned.Role::flies);
+        }
+
+        /** "pilot in command, observer". */
+        public String does() {
+            return roles.stream().map(FlightsPlanned.Role::words).collect(Collectors.joining(", "));
+        }
+    }
+
+    /**
+     * A job whole.
+     *
+     * @param build that the job has for all its flights; null while none is chosen
+     * @param builds that fly, the job's own first
+     */
     public record JobView(
             UUID id,
             long version,
@@ -84,8 +112,29 @@ public class Jobs {
             Row row,
             Sites.SiteView site,
             Fleet.BuildView build,
+            List<Fleet.BuildView> builds,
+            List<Member> crew,
             AssessmentRow assessment,
             Instant assessedAt) {
+        /** Names of whoever is at the controls of any flight. */
+        public List<String> pilots() {
+            return crew.stream().filter(Member::flies).map(Member::name).toList();
+        }
+
+        /** Who is in command of any flight; that nobody is named yet. */
+        public String inCommand() {
+            List<String> names = crew.stream()
+                    .filter(m -> m.roles().contains(FlightsPlanned.Role.COMMAND))
+                    .map(Member::name)
+                    .toList();
+            return names.isEmpty() ? row.pilotName() : String.join(", ", names);
+        }
+
+        /** Aircraft that fly, each once. */
+        public List<Fleet.AircraftView> aircraft() {
+            return builds.stream().map(Fleet.BuildView::aircraft).distinct().toList();
+        }
+
         /** The hours of each day. */
         public List<TimeWindow> windows() {
             return Jobs.windows(draft, site.zone());
@@ -149,6 +198,9 @@ public class Jobs {
         if (draft.siteId() != null) {
             JobEntity.requireClock(draft, sites.site(draft.siteId()).zone());
         }
+        draft.planned().faults().stream().findFirst().ifPresent(f -> {
+            throw new IllegalArgumentException("planned flight " + f.number() + ": " + f.words());
+        });
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
@@ -182,6 +234,12 @@ public class Jobs {
                 .toList();
     }
 
+    /** The flights planned of a job, were it to begin on a day: they move with it. */
+    @Transactional(readOnly = true)
+    public List<PlannedFlight> flights(UUID id, LocalDate first) {
+        return entity(id).draft().from(first);
+    }
+
     /** Names of these jobs, whatever became of them. */
     @Transactional(readOnly = true)
     public Map<UUID, String> names(Collection<UUID> of) {
@@ -189,6 +247,11 @@ public class Jobs {
                 ? Map.of()
                 : names(em.createQuery("select j.id, j.name from JobEntity j where j.id in :of", Object[].class)
                         .setParameter("of", of));
+    }
+
+    /** The viewer's own person, for a query; somebody who is nowhere while the login has none. */
+    static List<UUID> own(Viewer viewer) {
+        return List.of(viewer.personId() == null ? new UUID(0, 0) : viewer.personId());
     }
 
     static Map<UUID, String> names(TypedQuery<Object[]> query) {
@@ -202,9 +265,10 @@ public class Jobs {
     public Map<UUID, String> namesFor(Viewer viewer) {
         return viewer.isPilot()
                 ? names(em.createQuery(
-                                "select j.id, j.name from JobEntity j where j.pilotId = :p or j.observerId = :p order by j.firstDay desc",
+                                "select j.id, j.name from JobEntity j where " + JobJudging.HAS_PERSON
+                                        + " order by j.firstDay desc",
                                 Object[].class)
-                        .setParameter("p", viewer.personId()))
+                        .setParameter("p", own(viewer)))
                 : names();
     }
 
@@ -212,12 +276,13 @@ public class Jobs {
     @Transactional(readOnly = true)
     public List<UUID> shared(UUID one, UUID other, LocalDate from) {
         return em.createQuery(
-                        "select j.id from JobEntity j where j.lastDay >= :from and j.state <> 'CANCELLED'"
-                                + " and (j.pilotId = :one or j.observerId = :one) and (j.pilotId = :other or j.observerId = :other)",
+                        "select j.id from JobEntity j where j.lastDay >= :from and j.state <> 'CANCELLED' and "
+                                + JobJudging.HAS_PERSON.replace(":p", ":one") + " and "
+                                + JobJudging.HAS_PERSON.replace(":p", ":other"),
                         UUID.class)
                 .setParameter("from", from)
-                .setParameter("one", one)
-                .setParameter("other", other)
+                .setParameter("one", List.of(one))
+                .setParameter("other", List.of(other))
                 .getResultList();
     }
 
@@ -225,7 +290,7 @@ public class Jobs {
     @Transactional(readOnly = true)
     public JobView job(UUID id, Viewer viewer) {
         JobEntity j = entity(id);
-        viewer.requireSight(j.pilotId, j.observerId);
+        viewer.requireSight(j.draft().planned().people().toArray(UUID[]::new));
         return jobUnchecked(id);
     }
 
@@ -233,7 +298,7 @@ public class Jobs {
     @Transactional(readOnly = true)
     public String name(UUID id, Viewer viewer) {
         JobEntity j = entity(id);
-        viewer.requireSight(j.pilotId, j.observerId);
+        viewer.requireSight(j.draft().planned().people().toArray(UUID[]::new));
         return j.name;
     }
 
@@ -249,8 +314,26 @@ public class Jobs {
                 rows(List.of(j)).get(0),
                 sites.site(j.siteId),
                 j.buildId == null ? null : fleet.build(j.buildId),
+                builds(j),
+                crew(j),
                 assessment,
                 assessment == null ? null : assessment.judgedAt());
+    }
+
+    private List<Fleet.BuildView> builds(JobEntity j) {
+        return j.draft().planned().builds().stream()
+                .map(fleet::build)
+                .sorted(Comparator.comparing((Fleet.BuildView b) -> !b.id().equals(j.buildId))
+                        .thenComparing(b -> b.aircraft().name())
+                        .thenComparing(Fleet.BuildView::name))
+                .toList();
+    }
+
+    private List<Member> crew(JobEntity j) {
+        Map<UUID, String> names = crew.names();
+        return j.draft().planned().crew().entrySet().stream()
+                .map(e -> new Member(e.getKey(), names.get(e.getKey()), e.getValue()))
+                .toList();
     }
 
     /** The hours of a job, one window for each day. */
@@ -323,6 +406,8 @@ public class Jobs {
                 j.said.get("subcategory"),
                 j.pilotId,
                 j.observerId,
+                j.draft().planned().people(),
+                j.flights.size(),
                 j.pilotId == null ? "no pilot yet" : people.get(j.pilotId),
                 j.buildId,
                 j.buildId == null ? "no build yet" : builds.get(j.buildId),

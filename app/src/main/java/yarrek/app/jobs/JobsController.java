@@ -2,6 +2,7 @@ package yarrek.app.jobs;
 
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -114,11 +115,10 @@ class JobsController {
         model.addAttribute("papers", papers.of(List.of(id)));
         model.addAttribute("waivers", rulebook.waivers(id));
         model.addAttribute("paperDays", jobPapers.paperDays(job));
-        if (job.build() != null) {
-            model.addAttribute(
-                    "weighed",
-                    fleet.weighed(job.build(), job.site().jurisdiction()).orElse(null));
-        }
+        model.addAttribute("planned", FlightLine.of(job, crew.names()));
+        Map<UUID, Fleet.Weighed> weighed = new LinkedHashMap<>();
+        job.builds().forEach(b -> fleet.weighed(b, job.site().jurisdiction()).ifPresent(w -> weighed.put(b.id(), w)));
+        model.addAttribute("weighed", weighed);
         return "jobs/job";
     }
 
@@ -222,7 +222,7 @@ class JobsController {
         model.addAttribute(
                 "jobs",
                 jobLists.usingBuild(buildId).stream()
-                        .filter(j -> viewer.maySee(j.pilotId(), j.observerId()))
+                        .filter(j -> j.seenBy(viewer))
                         .toList());
         return "jobs/of-build";
     }

@@ -3,7 +3,6 @@ package yarrek.app.judging;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -132,7 +131,7 @@ public class FactLoader {
                 kindsByCode,
                 airspace.onFile(),
                 weather(places, hours),
-                neighbours.apply(neighbourhood(wanted, places, builds.keySet(), pilots, hours)),
+                neighbours.apply(neighbourhood(wanted, places, builds.keySet(), people(wanted), hours)),
                 rulebook::reading,
                 rulebook::recency,
                 rulebook::packOf);
@@ -144,17 +143,21 @@ public class FactLoader {
      * @param first day on which one may still overlap
      * @param last day on which one may still overlap
      * @param ongoing day on which one that declares an emergency may still go on
-     * @param zones of the places, by site
      */
     public record Neighbourhood(
             Set<UUID> sites,
             Set<UUID> builds,
-            Set<UUID> pilots,
+            Set<UUID> people,
             LocalDate first,
             LocalDate last,
             LocalDate ongoing,
-            Map<UUID, ZoneId> zones,
             Instant now) {}
+
+    private static Set<UUID> people(Collection<Wanted> wanted) {
+        return wanted.stream()
+                .flatMap(w -> Stream.concat(Stream.ofNullable(w.pilotId()), w.crew().stream()))
+                .collect(Collectors.toSet());
+    }
 
     private static Set<UUID> all(Collection<Wanted> wanted, Function<Wanted, UUID> of) {
         return wanted.stream().map(of).filter(Objects::nonNull).collect(Collectors.toSet());
@@ -175,7 +178,7 @@ public class FactLoader {
             Collection<Wanted> wanted,
             Map<UUID, Sites.SiteView> places,
             Set<UUID> builds,
-            Set<UUID> pilots,
+            Set<UUID> people,
             List<TimeWindow> hours) {
         LocalDate today = LocalDate.now(clock.withZone(java.time.ZoneOffset.UTC));
         LocalDate first =
@@ -188,11 +191,10 @@ public class FactLoader {
         return new Neighbourhood(
                 places.keySet(),
                 builds,
-                pilots,
+                people,
                 first.minusDays(1),
                 last.plusDays(2),
                 (first.isBefore(today) ? first : today).minusDays(1),
-                places.values().stream().collect(Collectors.toMap(Sites.SiteView::id, Sites.SiteView::zone)),
                 clock.instant());
     }
 }

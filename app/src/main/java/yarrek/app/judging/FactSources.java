@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -193,7 +194,15 @@ public record FactSources(
         List<UUID> its = craftId.map(id -> buildsOf.getOrDefault(id, List.of())).orElse(List.of()).stream()
                 .map(Fleet.BuildView::id)
                 .toList();
-        return neighbours.of(w.jobId(), w.siteId(), w.pilotId(), its, windows);
+        return neighbours.of(
+                w.jobId(),
+                w.siteId(),
+                new Neighbours.Uses(
+                        w.pilotId(),
+                        w.crew(),
+                        its,
+                        sites.get(w.siteId()).place().launch()),
+                windows);
     }
 
     private List<JobPaper> jobPapers(UUID jobId) {
@@ -240,7 +249,7 @@ public record FactSources(
 
     /** What stands in for a plan when a flight belongs to no job. */
     public FlightInput.Home home(UUID craftId, UUID pilotId, LocalDate day, LocalDate lastFlightOn) {
-        Wanted w = new Wanted(null, null, pilotId, null, craftId, day, zone -> null);
+        Wanted w = new Wanted(null, null, pilotId, null, craftId, day, zone -> null, List.of(), Set.of());
         Optional<UUID> craft = Optional.ofNullable(craftId);
         List<PaperHeld> held = papers.held(roles(w, craft));
         return new FlightInput.Home(

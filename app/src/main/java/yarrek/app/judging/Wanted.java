@@ -2,6 +2,8 @@ package yarrek.app.judging;
 
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import yarrek.core.judging.Plan;
@@ -12,6 +14,8 @@ import yarrek.core.judging.Plan;
  * @param craftId the aircraft, when its build is not known; else null
  * @param through its last day
  * @param plan what is planned, once the clock of the place is known
+ * @param flights numbers of the flights of the job that it is of; empty for the whole of it
+ * @param crew who else is needed
  */
 public record Wanted(
         UUID jobId,
@@ -20,9 +24,11 @@ public record Wanted(
         UUID buildId,
         UUID craftId,
         LocalDate through,
-        Function<ZoneId, Plan> plan) {
+        Function<ZoneId, Plan> plan,
+        List<Integer> flights,
+        Set<UUID> crew) {
     /** The same job, flown by others than planned. */
     public Wanted flownWith(UUID pilot, UUID build, UUID craft) {
-        return new Wanted(jobId, siteId, pilot, build, craft, through, plan);
+        return new Wanted(jobId, siteId, pilot, build, craft, through, plan, flights, crew);
     }
 }

@@ -77,7 +77,8 @@ public class Assessments {
             String b,
             boolean d,
             String x,
-            boolean o) {}
+            boolean o,
+            String c) {}
 
     private record Seen(String n, String v, String s) {}
 
@@ -223,7 +224,8 @@ public class Assessments {
                     f.beatenBy(),
                     f.onTheDay(),
                     f.waiver(),
-                    f.otherDay()));
+                    f.otherDay(),
+                    f.concerns().isEmpty() ? null : f.concerns()));
         }
         return new Body(
                 said,
@@ -360,7 +362,8 @@ public class Assessments {
                 f.d(),
                 missing,
                 f.x(),
-                f.o());
+                f.o(),
+                f.c());
     }
 
     private static AssessmentRow.FactRow fact(Seen f) {

@@ -25,10 +25,12 @@ public record FindingRow(
         boolean onTheDay,
         List<String> missingFacts,
         String waiver,
-        boolean otherDay)
+        boolean otherDay,
+        String concerns)
         implements Standing {
     public FindingRow {
         missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
+        concerns = concerns == null ? "" : concerns;
     }
 
     public String ruleId() {
@@ -173,7 +175,8 @@ public record FindingRow(
                 f.waiver()
                         .map(w -> w.reason() + " (" + w.by() + ", to the end of " + w.until() + ")")
                         .orElse(null),
-                f.otherDay());
+                f.otherDay(),
+                f.concerns());
     }
 
     private static IntervalRow row(Interval i) {

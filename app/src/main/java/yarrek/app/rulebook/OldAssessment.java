@@ -59,7 +59,8 @@ public record OldAssessment(List<Flat> findings, List<AssessmentRow.FactRow> fac
                     onTheDay,
                     missingFacts,
                     waiver,
-                    otherDay);
+                    otherDay,
+                    "");
         }
     }
 

@@ -764,7 +764,11 @@ public class Rulebook {
     }
 
     private static AssessmentRow row(Assessment a, Facts facts, List<RulePack> packs) {
-        List<AssessmentRow.FactRow> rows = facts.values().entrySet().stream()
+        return row(a, shown(facts), packs);
+    }
+
+    private static List<AssessmentRow.FactRow> shown(Facts facts) {
+        return facts.values().entrySet().stream()
                 .map(e -> {
                     var d = Vocabulary.define(e.getKey());
                     return new AssessmentRow.FactRow(
@@ -774,6 +778,57 @@ public class Rulebook {
                             e.getValue().source());
                 })
                 .toList();
+    }
+
+    /**
+     * What is said of a plan, as it is stored and shown.
+     *
+     * @param facts of each of its parts
+     * @param which names some of the parts by their places in the list
+     */
+    public static AssessmentRow row(
+            Assessment a, List<Facts> facts, List<RulePack> packs, Function<List<Integer>, String> which) {
+        return row(a, facts.size() == 1 ? shown(facts.get(0)) : shown(facts, which), packs);
+    }
+
+    /** Facts of several parts, each once; where they differ, whose each is. */
+    private static List<AssessmentRow.FactRow> shown(List<Facts> parts, Function<List<Integer>, String> which) {
+        Map<String, Map<AssessmentRow.FactRow, List<Integer>>> byName = new LinkedHashMap<>();
+        for (int i = 0; i < parts.size(); i++) {
+            for (AssessmentRow.FactRow f : shown(parts.get(i))) {
+                byName.computeIfAbsent(f.name(), k -> new LinkedHashMap<>())
+                        .computeIfAbsent(f, k -> new ArrayList<>())
+                        .add(i);
+            }
+        }
+        return byName.values().stream()
+                .map(its -> {
+                    AssessmentRow.FactRow any = its.keySet().iterator().next();
+                    boolean ofAll = its.size() == 1 && its.get(any).size() == parts.size();
+                    return ofAll
+                            ? any
+                            : new AssessmentRow.FactRow(
+                                    any.name(),
+                                    any.label(),
+                                    told(its, which, f -> f.value()),
+                                    told(its, which, f -> f.source()));
+                })
+                .toList();
+    }
+
+    private static String told(
+            Map<AssessmentRow.FactRow, List<Integer>> its,
+            Function<List<Integer>, String> which,
+            Function<AssessmentRow.FactRow, String> what) {
+        Map<String, List<Integer>> byWords = new LinkedHashMap<>();
+        its.forEach((f, parts) ->
+                byWords.computeIfAbsent(what.apply(f), k -> new ArrayList<>()).addAll(parts));
+        return byWords.entrySet().stream()
+                .map(e -> e.getKey() + " (" + which.apply(e.getValue()) + ")")
+                .collect(Collectors.joining("; "));
+    }
+
+    private static AssessmentRow row(Assessment a, List<AssessmentRow.FactRow> rows, List<RulePack> packs) {
         String heads = packs.stream()
                 .filter(p -> a.packVersions().contains(p.id() + " " + p.version()))
                 .map(p -> p.title() + ", as read on " + Days.show(p.readOn()) + ": " + p.head())

@@ -12,7 +12,10 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.BiFunction;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -23,6 +26,9 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.JobJudging;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.judging.FactSources;
+import yarrek.app.judging.Judging;
+import yarrek.app.judging.Wanted;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.rulebook.OwnRules;
@@ -37,8 +43,10 @@ import yarrek.core.rulebook.Remedies;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
 import yarrek.core.rulebook.Tally;
+import yarrek.core.rulebook.Together;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.Days;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.rules.RulePackReader;
 
@@ -94,11 +102,10 @@ public class Changes {
     @Transactional(readOnly = true)
     public Who who(UUID jobId) {
         JobDraft d = jobs.jobUnchecked(jobId).draft();
-        OwnRules.Setting setting = jobJudging.settingOf(jobId);
         Map<Crew.PersonView, Assessment> tried = new LinkedHashMap<>();
         for (Crew.PersonView p : crew.all()) {
             JobDraft with = with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM());
-            tried.put(p, judge(jobJudging.factsOf(jobId, with), setting));
+            tried.put(p, look(jobId, with).together());
         }
         Set<String> always = new LinkedHashSet<>();
         tried.values().stream().findFirst().ifPresent(a -> always.addAll(open(a)));
@@ -135,24 +142,22 @@ public class Changes {
     @Transactional(readOnly = true)
     public Optional<Cure> cure(UUID jobId) {
         JobDraft d = jobs.jobUnchecked(jobId).draft();
-        OwnRules.Setting setting = jobJudging.settingOf(jobId);
-        Facts facts = jobJudging.factsOf(jobId, d);
-        List<RulePack> packs = rulebook.packsFor(facts, setting);
-        Assessment before = Assessment.of(facts, packs);
+        Judging.Judged before = look(jobId, d);
+        Judging.Part worst = before.worst();
         List<Cure> cures = new ArrayList<>();
-        Remedies.of(facts, packs, before).forEach((f, changes) -> {
+        Remedies.of(worst.facts(), worst.packs(), worst.assessment()).forEach((f, changes) -> {
             if (f.verdict() == Verdict.BREACHED) {
                 changes.stream()
                         .filter(c -> c.value().isPresent())
                         .findFirst()
-                        .ifPresent(c -> cures.add(cure(jobId, d, setting, f, c)));
+                        .ifPresent(c -> cures.add(cure(jobId, d, f, c)));
             }
         });
         Optional<Cure> answer = cures.stream()
                 .min(java.util.Comparator.comparing(
                         c -> c.after() == null || c.after().isNoGo()));
         return answer.filter(c -> c.after() != null && !c.after().isNoGo())
-                .or(() -> swaps(jobId, d, before, setting)
+                .or(() -> swaps(jobId, d, before.together())
                         .filter(s -> !s.after().isNoGo())
                         .findFirst()
                         .map(s -> new Cure("", s.what() + " " + s.name(), "", "", s, s.after())))
@@ -160,13 +165,13 @@ public class Changes {
     }
 
     /** What a fact changed would do; without a standing where the plan does not say that fact itself. */
-    private Cure cure(UUID jobId, JobDraft d, OwnRules.Setting setting, Finding f, Remedies.Change c) {
+    private Cure cure(UUID jobId, JobDraft d, Finding f, Remedies.Change c) {
         FactValue value = c.value().orElseThrow();
         if (Vocabulary.define(c.fact()).plan().isEmpty()) {
             return new Cure(f.rule().title(), c.words(), "", "", null, null);
         }
-        Assessment after = judge(jobJudging.factsOf(jobId, d.saying(c.fact(), value)), setting);
-        return new Cure(f.rule().title(), c.words(), c.fact(), value.text(), null, Tally.of(after.findings()));
+        Tally after = look(jobId, d.saying(c.fact(), value)).tally();
+        return new Cure(f.rule().title(), c.words(), c.fact(), value.text(), null, after);
     }
 
     /** Does what a cure proposes: another pilot, another build, or another answer to a question of the plan. */
@@ -247,8 +252,8 @@ public class Changes {
         this.clock = clock;
     }
 
-    private Assessment judge(Facts facts, OwnRules.Setting setting) {
-        return Assessment.of(facts, rulebook.packsFor(facts, setting));
+    private Judging.Judged look(UUID jobId, JobDraft draft) {
+        return jobJudging.look(jobId, draft, UnaryOperator.identity());
     }
 
     // --- one fact of a job
@@ -263,33 +268,62 @@ public class Changes {
         JobDraft draft = job.draft();
         List<String> words = new ArrayList<>();
         JobDraft changed = tweaked(draft, t, words);
-        OwnRules.Setting setting = jobJudging.settingOf(jobId);
-        Assessment before = judge(jobJudging.factsOf(jobId, draft), setting);
-        Facts facts = jobJudging.factsOf(jobId, changed);
+        UnaryOperator<Facts> law = UnaryOperator.identity();
         if (t.jurisdiction() != null) {
-            facts = facts.toBuilder()
+            law = f -> f.toBuilder()
                     .word("jurisdiction", t.jurisdiction(), "changed to see")
                     .build();
             words.add("flown under the law of " + t.jurisdiction());
         }
+        UnaryOperator<Facts> fact = UnaryOperator.identity();
         if (t.fact() != null) {
             FactDefinition d = Vocabulary.define(t.fact());
             FactValue v = answers.read(d, t.value());
-            facts = facts.toBuilder().with(d.name(), v, "changed to see").build();
+            fact = f -> f.toBuilder().with(d.name(), v, "changed to see").build();
             words.add(d.label() + ": " + v.show(d));
         }
-        OwnRules.Setting after = changed.buildId() == null
-                ? setting
-                : new OwnRules.Setting(
-                        setting.siteId(),
-                        fleet.build(changed.buildId()).aircraft().model().id(),
-                        jobId);
-        Assessment then = judge(facts, after);
+        Assessment before = look(jobId, draft).together();
+        Assessment then =
+                jobJudging.look(jobId, changed, law.andThen(fact)::apply).together();
         return new Look(
                 words.isEmpty() ? "nothing changed" : String.join(", ", words),
                 Comparison.of(before, then),
                 Tally.of(before.findings()),
                 Tally.of(then.findings()));
+    }
+
+    /** A job moved by days, or given to another pilot or build, and what that changes. */
+    public record Moved(JobDraft draft, Look look) {}
+
+    /**
+     * What moving a job would do.
+     *
+     * @param days later; negative for earlier
+     * @param pilot, build null for as planned
+     */
+    @Transactional(readOnly = true)
+    public Moved moved(UUID jobId, int days, UUID pilot, UUID build) {
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        JobDraft moved = d.with(new JobDraft.Anew(
+                null, d.firstDay().plusDays(days), d.lastDay().plusDays(days), null, null, null, pilot, build));
+        Judging.Judged before = look(jobId, d);
+        Judging.Judged after = look(jobId, moved);
+        List<String> words =
+                new ArrayList<>(List.of(days == 0 ? "on its days" : Days.show(moved.firstDay(), moved.lastDay())));
+        if (pilot != null) {
+            words.add("flown by " + crew.person(pilot).name());
+        }
+        if (build != null) {
+            Fleet.BuildView b = fleet.build(build);
+            words.add("with " + b.aircraft().name() + ", " + b.name());
+        }
+        return new Moved(
+                moved,
+                new Look(
+                        String.join(", ", words),
+                        Comparison.of(before.together(), after.together()),
+                        before.tally(),
+                        after.tally()));
     }
 
     private JobDraft tweaked(JobDraft d, Tweak t, List<String> words) {
@@ -335,13 +369,11 @@ public class Changes {
     @Transactional(readOnly = true)
     public Clean clean(UUID jobId) {
         JobDraft d = jobs.jobUnchecked(jobId).draft();
-        OwnRules.Setting setting = jobJudging.settingOf(jobId);
-        Facts facts = jobJudging.factsOf(jobId, d);
-        List<RulePack> packs = rulebook.packsFor(facts, setting);
-        Assessment before = Assessment.of(facts, packs);
+        Judging.Judged before = look(jobId, d);
+        Judging.Part worst = before.worst();
         return new Clean(
-                Remedies.of(facts, packs, before),
-                swaps(jobId, d, before, setting)
+                Remedies.of(worst.facts(), worst.packs(), worst.assessment()),
+                swaps(jobId, d, before.together())
                         .filter(s -> !s.clears().isEmpty()
                                 && s.opens().size() <= s.clears().size())
                         .sorted(java.util.Comparator.comparingInt(
@@ -353,7 +385,7 @@ public class Changes {
     }
 
     /** Every other pilot, then other builds, each judged when it is asked for. */
-    private Stream<Swap> swaps(UUID jobId, JobDraft d, Assessment before, OwnRules.Setting setting) {
+    private Stream<Swap> swaps(UUID jobId, JobDraft d, Assessment before) {
         Stream<Swap> pilots = crew.all().stream()
                 .filter(p -> !p.id().equals(d.pilotId()))
                 .map(p -> swap(
@@ -362,8 +394,7 @@ public class Changes {
                         p.name(),
                         before,
                         jobId,
-                        with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM()),
-                        setting));
+                        with(d, d.buildId(), p.id(), d.from(), d.to(), d.heightM())));
         Stream<Swap> builds = fleet.builds().stream()
                 .filter(b -> !b.id().equals(d.buildId()))
                 .limit(MOST_BUILDS)
@@ -373,15 +404,12 @@ public class Changes {
                         b.aircraft().name() + ", " + b.name(),
                         before,
                         jobId,
-                        with(d, b.id(), d.pilotId(), d.from(), d.to(), d.heightM()),
-                        new OwnRules.Setting(
-                                setting.siteId(), b.aircraft().model().id(), jobId)));
+                        with(d, b.id(), d.pilotId(), d.from(), d.to(), d.heightM())));
         return Stream.concat(pilots, builds);
     }
 
-    private Swap swap(
-            String what, UUID id, String name, Assessment before, UUID jobId, JobDraft d, OwnRules.Setting setting) {
-        Assessment after = judge(jobJudging.factsOf(jobId, d), setting);
+    private Swap swap(String what, UUID id, String name, Assessment before, UUID jobId, JobDraft d) {
+        Assessment after = look(jobId, d).together();
         Comparison c = Comparison.of(before, after);
         return new Swap(
                 what,
@@ -414,14 +442,14 @@ public class Changes {
         for (int at = 0; at < ids.size(); at += READ_AT_ONCE) {
             JobJudging.Judged read = jobJudging.asTheyAre(ids.subList(at, Math.min(ids.size(), at + READ_AT_ONCE)));
             for (JobJudging.Done d : read.jobs()) {
-                OwnRules.Setting s = read.sources().setting(d.draft().wanted(d.id()));
-                boolean bound = switch (boundTo) {
-                    case EVERYTHING -> true;
-                    case SITE -> Objects.equals(boundId, s.siteId());
-                    case MODEL -> Objects.equals(boundId, s.modelId());
-                    case JOB -> Objects.equals(boundId, d.id());
-                };
-                Finding f = bound ? rule.judge(d.facts()) : null;
+                List<Wanted> parts = d.draft().parts(d.id());
+                List<Finding> said = IntStream.range(0, parts.size())
+                        .filter(n -> isBound(boundTo, boundId, read.sources().setting(parts.get(n))))
+                        .mapToObj(n -> rule.judge(d.facts().get(n)))
+                        .toList();
+                Finding f = said.stream()
+                        .min(java.util.Comparator.comparing(Finding::verdict))
+                        .orElse(null);
                 if (f == null || f.verdict() == Verdict.NOT_APPLICABLE) {
                     notApplicable++;
                 } else if (f.verdict() == Verdict.BREACHED) {
@@ -435,6 +463,15 @@ public class Changes {
             }
         }
         return new Preview(rule, ids.size(), flagged, notKnown, notApplicable, examples);
+    }
+
+    private static boolean isBound(OwnRules.BoundTo boundTo, UUID boundId, OwnRules.Setting s) {
+        return switch (boundTo) {
+            case EVERYTHING -> true;
+            case SITE -> Objects.equals(boundId, s.siteId());
+            case MODEL -> Objects.equals(boundId, s.modelId());
+            case JOB -> Objects.equals(boundId, s.jobId());
+        };
     }
 
     private LocalDate today() {
@@ -491,15 +528,27 @@ public class Changes {
                 continue;
             }
             judged++;
-            Facts facts = d.facts();
-            OwnRules.Setting setting = read.sources().setting(draft.wanted(d.id()));
+            List<Wanted> parts = draft.parts(d.id());
             Comparison c = Comparison.of(
-                    judge(facts, setting), Assessment.of(facts, rulebook.packsWith(version.pack(), facts, setting)));
+                    together(d, parts, read.sources(), (f, own) -> rulebook.packsFor(f, own)),
+                    together(d, parts, read.sources(), (f, own) -> rulebook.packsWith(version.pack(), f, own)));
             if (!c.isEmpty()) {
                 told.add(new JobChange(d.id(), draft.name(), draft.firstDay(), c));
             }
         }
         return new JobChanges(told, judged, next, open.size());
+    }
+
+    private static Assessment together(
+            JobJudging.Done d,
+            List<Wanted> parts,
+            FactSources sources,
+            BiFunction<Facts, OwnRules.Setting, List<RulePack>> packs) {
+        List<Assessment> each = IntStream.range(0, parts.size())
+                .mapToObj(n ->
+                        Assessment.of(d.facts().get(n), packs.apply(d.facts().get(n), sources.setting(parts.get(n)))))
+                .toList();
+        return Together.of(each, which -> which.size() + " of " + parts.size());
     }
 
     private static List<RuleChange> ruleChanges(List<Rule> before, List<Rule> after) {

@@ -21,6 +21,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.TypedFact;
+import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
@@ -57,8 +58,40 @@ class PlansTest {
                 null,
                 null,
                 null,
-                said);
+                said,
+                flights(first, r));
     }
+
+    private static List<PlannedFlight> flights(LocalDate first, Random r) {
+        return IntStream.range(0, r.nextInt(4))
+                .mapToObj(i -> {
+                    Double height = r.nextBoolean() ? null : Double.valueOf(10 + r.nextInt(100));
+                    return new PlannedFlight(
+                            first,
+                            r.nextBoolean() ? null : LocalTime.of(r.nextInt(24), r.nextInt(60)),
+                            any(BUILDS, r),
+                            any(PEOPLE, r),
+                            any(PEOPLE, r),
+                            any(PEOPLE, r),
+                            height,
+                            height == null ? null : r.nextBoolean(),
+                            r.nextBoolean() ? null : Double.valueOf(r.nextInt(900)),
+                            null,
+                            r.nextBoolean() ? null : Double.valueOf(1 + r.nextInt(30)),
+                            r.nextBoolean() ? null : PlannedFlight.Mode.GRID,
+                            r.nextBoolean() ? "" : "oblique, west face");
+                })
+                .toList();
+    }
+
+    private static UUID any(Map<UUID, String> of, Random r) {
+        return r.nextBoolean() ? null : List.copyOf(of.keySet()).get(r.nextInt(of.size()));
+    }
+
+    private static final Map<UUID, String> PEOPLE =
+            Map.of(new UUID(1, 1), "Hanne", new UUID(1, 2), "Rufus", new UUID(1, 3), "Yara");
+    private static final Map<UUID, String> BUILDS =
+            Map.of(new UUID(2, 1), "Kite, light", new UUID(2, 2), "Kite, heavy");
 
     private static FactValue value(FactDefinition d, Random r) {
         List<String> words = List.copyOf(d.words());
@@ -83,7 +116,7 @@ class PlansTest {
     void whatIsTypedComesBackFromTheForm(JobDraft d) {
         Form form = form();
         JobForm.values(d).forEach(form::set);
-        JobDraft back = JobForm.read(form, TODAY, PlansTest::typed);
+        JobDraft back = JobForm.read(form, TODAY, PlansTest::typed, first -> List.of());
         // a site is needed, and none is on file here
         assertThat(form.getErrors()).containsOnlyKeys("siteId");
         assertThat(back).isNull();
@@ -109,6 +142,80 @@ class PlansTest {
         assertThat(d.plan(ZoneOffset.UTC).said()).isEqualTo(d.said());
     }
 
+    /** Each flight as it is typed is the flight that was shown. */
+    @ParameterizedTest
+    @MethodSource("drafts")
+    void flightsTypedAsTheyAreShownComeBack(JobDraft d) {
+        JobDraft wide = new JobDraft(
+                d.name(),
+                null,
+                d.firstDay(),
+                d.lastDay(),
+                LocalTime.MIDNIGHT,
+                LocalTime.MIDNIGHT,
+                null,
+                d.heightReference(),
+                null,
+                null,
+                null,
+                Map.of(),
+                d.flights());
+        Form form = FlightsForm.form(view(wide), wide.flights().size() + FlightsForm.SPARE, PEOPLE, BUILDS);
+        FlightsForm.fill(form, wide);
+        int rows = FlightsForm.rows(form.typed());
+        assertThat(rows).isEqualTo(d.flights().size());
+        List<PlannedFlight> back = FlightsForm.read(form, form.typed(), rows, wide, TODAY, ZoneOffset.UTC);
+        assertThat(back).isEqualTo(d.flights());
+    }
+
+    private static Jobs.JobView view(JobDraft d) {
+        return new Jobs.JobView(UUID.randomUUID(), 0, d, null, null, null, List.of(), List.of(), null, null);
+    }
+
+    @Test
+    void severalAlikeAreOneRow() {
+        JobDraft d = draft(new Random(3)).flying(List.of());
+        Form form = FlightsForm.form(view(d), 2, PEOPLE, BUILDS)
+                .set("day1", d.firstDay())
+                .set("minutes1", "12")
+                .set("alike1", "9");
+        List<PlannedFlight> flights = FlightsForm.read(form, form.typed(), 2, d, TODAY, ZoneOffset.UTC);
+        assertThat(form.getErrors()).isEmpty();
+        assertThat(flights).hasSize(9).allMatch(f -> f.minutes() == 12);
+        form.set("startsAt1", "10:00");
+        FlightsForm.read(form, form.typed(), 2, d, TODAY, ZoneOffset.UTC);
+        assertThat(form.getErrors()).containsOnlyKeys("alike1");
+    }
+
+    @Test
+    void whatIsWrongWithAFlightStandsAtItsRow() {
+        JobDraft d = draft(new Random(3)).flying(List.of());
+        Form form = FlightsForm.form(view(d), 3, PEOPLE, BUILDS)
+                .set("day0", d.firstDay())
+                .set("alike0", "4")
+                .set("day2", d.firstDay().minusDays(1));
+        FlightsForm.read(form, form.typed(), 3, d, TODAY, ZoneOffset.UTC);
+        assertThat(form.getErrors()).containsOnlyKeys("day2");
+        Form many = FlightsForm.form(view(d), 1, PEOPLE, BUILDS)
+                .set("day0", d.firstDay())
+                .set("alike0", "500");
+        FlightsForm.read(many, many.typed(), 1, d, TODAY, ZoneOffset.UTC);
+        assertThat(many.getErrors()).containsOnlyKeys("alike0");
+    }
+
+    @Test
+    void flightsMoveWithTheJob() {
+        JobDraft d = draft(new Random(3))
+                .flying(List.of(PlannedFlight.on(draft(new Random(3)).firstDay())));
+        LocalDate later = d.firstDay().plusDays(10);
+        assertThat(d.repeated("again", later).flights())
+                .singleElement()
+                .satisfies(f -> assertThat(f.day()).isEqualTo(later));
+        assertThat(d.on(later, later.plusDays(1)).flights().get(0).day()).isEqualTo(later);
+        assertThat(d.only(d.firstDay()).flights()).hasSize(1);
+        assertThat(d.only(d.firstDay().plusDays(1)).flights()).isEmpty();
+    }
+
     @Test
     void wordsThatAreNoLongerKnownAreNotLost() {
         JobEntity j = new JobEntity(UUID.randomUUID());
@@ -132,7 +239,7 @@ class PlansTest {
             """)
     void whatCannotBeIsRefusedInWordsAtItsField(String fact, String typed, String says) {
         Form form = form().set(fact, typed);
-        JobForm.read(form, TODAY, PlansTest::typed);
+        JobForm.read(form, TODAY, PlansTest::typed, first -> List.of());
         assertThat(form.getErrors().get(fact)).contains(says);
     }
 

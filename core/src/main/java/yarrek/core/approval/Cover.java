@@ -73,6 +73,11 @@ public final class Cover {
             return new Need(hours, area, heightM, aircraft, pilots, purpose, numbers);
         }
 
+        /** The same flown by others. */
+        public Need by(Set<String> others) {
+            return new Need(window, area, heightM, aircraft, others, purpose, numbers);
+        }
+
         /** The same with another aircraft. */
         public Need with(String other) {
             return new Need(window, area, heightM, other, pilots, purpose, numbers);

@@ -67,10 +67,13 @@ public record FlightInput(
                 greatestHeightM.isPresent() ? place.aboveGround(greatestHeightM.getAsDouble()) : greatestHeightM;
         Facts.Builder b = PlanFacts.ofFlight(in, above).measured();
         var day = flown.start().atZone(place.zone()).toLocalDate();
-        b.yesNo(
-                "flight.onJobDay",
-                !day.isBefore(in.plan().firstDay()) && !day.isAfter(in.plan().lastDay()),
-                "take-off against the days of the job");
+        var first = in.plan()
+                .flights()
+                .map(f -> f.job().firstDay())
+                .orElse(in.plan().firstDay());
+        var last =
+                in.plan().flights().map(f -> f.job().lastDay()).orElse(in.plan().lastDay());
+        b.yesNo("flight.onJobDay", !day.isBefore(first) && !day.isAfter(last), "take-off against the days of the job");
         List<ApprovalOnFile> held = Granted.heldFor(in.requests(), hours, place.zone());
         Granted.hoursAndNames(
                 b,

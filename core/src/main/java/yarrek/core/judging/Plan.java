@@ -18,6 +18,7 @@ import yarrek.core.time.TimeWindow;
  * @param aboveTakeoff whether the height counts from the take-off point, or else from the ground
  * @param observer whether an observer is named
  * @param said everything else that the plan says, by the words of the vocabulary
+ * @param flights every flight planned for the job, not only those that this is the plan of
  */
 public record Plan(
         List<TimeWindow> windows,
@@ -26,7 +27,8 @@ public record Plan(
         OptionalDouble heightM,
         boolean aboveTakeoff,
         boolean observer,
-        Map<String, FactValue> said) {
+        Map<String, FactValue> said,
+        Optional<FlightsPlanned> flights) {
     /** Begins the names of facts that a pilot says of himself. */
     static final String PILOTS = "pilot.";
 
@@ -37,7 +39,7 @@ public record Plan(
 
     /** The same in other hours. */
     public Plan in(List<TimeWindow> hours) {
-        return new Plan(hours, firstDay, lastDay, heightM, aboveTakeoff, observer, said);
+        return new Plan(hours, firstDay, lastDay, heightM, aboveTakeoff, observer, said, flights);
     }
 
     /** The same flown by another: what the planned pilot said of himself is not said of him. */
@@ -45,7 +47,7 @@ public record Plan(
         Map<String, FactValue> others = said.entrySet().stream()
                 .filter(e -> !e.getKey().startsWith(PILOTS))
                 .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue));
-        return new Plan(windows, firstDay, lastDay, heightM, aboveTakeoff, observer, others);
+        return new Plan(windows, firstDay, lastDay, heightM, aboveTakeoff, observer, others, flights);
     }
 
     /** Greatest height above ground as far as the plan tells. */

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.Period;
 import java.time.ZoneId;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,6 +19,7 @@ import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.StateFacts;
 import yarrek.core.rulebook.SunFacts;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.weather.Report;
 import yarrek.core.weather.WeatherFacts;
@@ -87,6 +89,7 @@ public final class PlanFacts {
         b.granted(TermRules.of(in.requests()));
         in.liabilitySdr().ifPresent(a -> b.quantity("insurance.amountSdr", a, 0, "liability insurance on file"));
         zones(new Granted(in, b).put(), greatestHeightM);
+        schedule();
         weather(greatestHeightM);
     }
 
@@ -130,6 +133,25 @@ public final class PlanFacts {
         } else {
             b.unnamed("pilot");
         }
+        boolean others = in.plan().observer()
+                || in.plan().flights().map(f -> f.people().size() > 1).orElse(false);
+        if (others) {
+            free("crew.bookedElsewhere", in.elsewhere().ofCrew());
+        }
+        if (others || in.pilot().isPresent()) {
+            b.quantity(
+                    "crew.travelShortMin",
+                    in.elsewhere()
+                            .late()
+                            .map(l -> (double) Math.round(l.shortMin()))
+                            .orElse(0.0),
+                    0,
+                    in.elsewhere()
+                            .late()
+                            .map(l -> "job " + l.job() + ": " + Math.round(l.gapMin()) + " min between, "
+                                    + Math.round(l.needsMin()) + " needed")
+                            .orElse("no other job of theirs too near in time"));
+        }
         if (in.craft().isPresent()) {
             free("aircraft.bookedElsewhere", in.elsewhere().ofCraft());
             craft(in.craft().get());
@@ -148,6 +170,29 @@ public final class PlanFacts {
         if (p.lastFlightOn() != null) {
             b.date("pilot.lastFlightOn", p.lastFlightOn(), "logbook of " + p.name());
         }
+    }
+
+    /** Whether the flights planned fit the hours of their days, the worst of them. */
+    private void schedule() {
+        List<PlannedFlight> planned =
+                in.plan().flights().map(FlightsPlanned::all).orElse(List.of());
+        b.quantity("plan.flights", planned.size(), 0, "job");
+        if (planned.isEmpty()) {
+            return;
+        }
+        boolean unlock = b.build()
+                .get("unlock.needed")
+                .map(k -> ((FactValue.YesNo) k.value()).value())
+                .orElse(false);
+        DayClock.of(in.plan().flights().orElseThrow(), DayClock.House.USUAL, unlock).stream()
+                .flatMap(List::stream)
+                .max(Comparator.comparingDouble(d -> d.needed() - d.hours()))
+                .ifPresent(d -> b.quantity(
+                        "schedule.shortMin",
+                        (double) Math.round(d.shortBy()),
+                        0,
+                        Days.show(d.day()) + ": " + Math.round(d.needed()) + " min of " + Math.round(d.hours()) + ": "
+                                + String.join(", ", d.steps())));
     }
 
     /** Whether somebody or something is free: known as soon as they are named. */

@@ -18,7 +18,7 @@ import yarrek.core.time.Patience;
  * @param packVersions "EU 2026-11-1", one for each pack used
  */
 public record Assessment(List<Finding> findings, List<String> packVersions) {
-    private static final Comparator<Finding> PRESSING = Comparator.comparing(Finding::verdict)
+    static final Comparator<Finding> PRESSING = Comparator.comparing(Finding::verdict)
             .thenComparing(f -> f.rule().onTheDay())
             .thenComparing(f -> f.rule().severity())
             .thenComparing(f -> f.rule().layer());

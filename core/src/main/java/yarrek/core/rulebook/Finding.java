@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param liftedBy the approval without which it would be breached; empty for most
  * @param onTheDay what is not known can only be said on the day, and so does not hold the job up before it
  * @param otherDay another day or hour may cure it, since what it rests on changes with time
+ * @param concerns which of several planned flights, in words; empty when all of them, or when there is one
  */
 public record Finding(
         Rule rule,
@@ -24,7 +25,8 @@ public record Finding(
         Optional<WaiverHeld> waiver,
         Optional<String> liftedBy,
         boolean onTheDay,
-        boolean otherDay)
+        boolean otherDay,
+        String concerns)
         implements Standing {
     public Finding {
         missing = List.copyOf(missing);
@@ -47,12 +49,14 @@ public record Finding(
                 Optional.empty(),
                 o.liftedBy(),
                 onTheDay,
-                otherDay);
+                otherDay,
+                "");
     }
 
     Finding saying(String words) {
         return new Finding(
-                rule, verdict, words, gauge, missing, intervals, beatenBy, waiver, liftedBy, onTheDay, otherDay);
+                rule, verdict, words, gauge, missing, intervals, beatenBy, waiver, liftedBy, onTheDay, otherDay,
+                concerns);
     }
 
     Finding beatenBy(String ruleId) {
@@ -67,7 +71,8 @@ public record Finding(
                 waiver,
                 liftedBy,
                 onTheDay,
-                otherDay);
+                otherDay,
+                concerns);
     }
 
     Finding waived(WaiverHeld by) {
@@ -82,7 +87,14 @@ public record Finding(
                 Optional.of(by),
                 liftedBy,
                 onTheDay,
-                otherDay);
+                otherDay,
+                concerns);
+    }
+
+    /** The same of some flights of several. */
+    Finding concerning(String which, String says, List<String> missing) {
+        return new Finding(
+                rule, verdict, says, gauge, missing, intervals, beatenBy, waiver, liftedBy, onTheDay, otherDay, which);
     }
 
     @Override

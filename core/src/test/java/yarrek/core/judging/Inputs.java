@@ -36,6 +36,7 @@ final class Inputs {
     OptionalDouble heightM = OptionalDouble.empty();
     boolean aboveTakeoff;
     boolean observer;
+    Optional<FlightsPlanned> flights = Optional.empty();
     final Map<String, FactValue> said = new HashMap<>();
     Optional<Craft> craft = Optional.empty();
     Optional<Built> build = Optional.empty();
@@ -106,7 +107,7 @@ final class Inputs {
         return new PlanInput(
                 "EU",
                 place,
-                new Plan(windows, DAY, last, heightM, aboveTakeoff, observer, said),
+                new Plan(windows, DAY, last, heightM, aboveTakeoff, observer, said, flights),
                 craft,
                 build,
                 pilot,

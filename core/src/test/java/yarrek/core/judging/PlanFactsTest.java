@@ -6,10 +6,12 @@ import static yarrek.core.judging.Inputs.paper;
 
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -43,7 +45,8 @@ class PlanFactsTest {
                         || k.startsWith("light")
                         || k.equals("quietHours")
                         || k.equals("foreignState")
-                        || k.equals("thirdCountryOperator"));
+                        || k.equals("thirdCountryOperator")
+                        || k.equals("plan.flights"));
         assertThat(f.zones()).isEmpty();
         assertThat(f.papers()).contains(List.of());
     }
@@ -142,7 +145,8 @@ class PlanFactsTest {
     void otherJobsSayWhoIsTakenAndWhereAnEmergencyIs() {
         Inputs in = new Inputs().flyingWith(Inputs.aBuild(890));
         in.pilot = Optional.of(new Person("Ailsa Fenwright", null, null));
-        in.elsewhere = new Elsewhere(Optional.of("Flood"), Optional.of("Roof"), Optional.empty());
+        in.elsewhere = new Elsewhere(
+                Optional.of("Flood"), Optional.of("Roof"), Optional.empty(), Optional.empty(), Optional.empty());
         in.said.put("emergency.ongoing", new FactValue.YesNo(false));
         Facts f = PlanFacts.of(in.input());
         assertThat(yes(f, "emergency.ongoing")).isTrue();
@@ -202,5 +206,61 @@ class PlanFactsTest {
         assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isGreaterThanOrEqualTo(9);
         in.terrain = null;
         assertThat(number(PlanFacts.of(in.input()), "weather.windMps")).isEqualTo(3);
+    }
+
+    private static PlannedFlight flight(UUID pilot, Double minutes) {
+        return new PlannedFlight(Inputs.DAY, null, null, pilot, null, null, null, null, null, null, minutes, null, "");
+    }
+
+    private static Inputs planned(PlannedFlight... flights) {
+        Inputs in = new Inputs();
+        in.flights = Optional.of(new FlightsPlanned(
+                List.of(flights),
+                new FlightsPlanned.Job(
+                        Inputs.DAY,
+                        Inputs.DAY,
+                        LocalTime.of(10, 0),
+                        LocalTime.of(11, 0),
+                        null,
+                        UUID.randomUUID(),
+                        null)));
+        return in;
+    }
+
+    private static double figure(Facts f, String fact) {
+        return ((FactValue.Quantity) f.get(fact).orElseThrow().value()).value();
+    }
+
+    /** 20 + (30 + 5 + 30) + 15 = 100, a tenth kept free: 110 minutes of 60. */
+    @Test
+    void flightsThatDoNotFitTheirHoursAreShortByMinutes() {
+        Facts f = PlanFacts.of(planned(flight(null, 30.0), flight(null, 30.0)).input());
+        assertThat(figure(f, "plan.flights")).isEqualTo(2);
+        assertThat(figure(f, "schedule.shortMin")).isEqualTo(50);
+        assertThat(source(f, "schedule.shortMin")).contains("110 min of 60").contains("changes of pack 5 min");
+    }
+
+    @Test
+    void aFlightOfUnknownLengthLeavesItNotKnownWhetherTheyFit() {
+        Facts f = PlanFacts.of(planned(flight(null, 30.0), flight(null, null)).input());
+        assertThat(f.get("schedule.shortMin")).isEmpty();
+    }
+
+    @Test
+    void whetherOthersOfTheCrewAreFreeIsKnownAsSoonAsThereAreOthers() {
+        Inputs in = planned(flight(UUID.randomUUID(), 5.0));
+        assertThat(yes(PlanFacts.of(in.input()), "crew.bookedElsewhere")).isFalse();
+        in.elsewhere = new Elsewhere(
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of("Roof"),
+                Optional.of(new Elsewhere.Late("Roof", 10, 45)));
+        Facts f = PlanFacts.of(in.input());
+        assertThat(yes(f, "crew.bookedElsewhere")).isTrue();
+        assertThat(figure(f, "crew.travelShortMin")).isEqualTo(35);
+        assertThat(source(f, "crew.travelShortMin")).contains("Roof").contains("10 min between, 45 needed");
+        assertThat(PlanFacts.of(new Inputs().input()).get("crew.bookedElsewhere"))
+                .isEmpty();
     }
 }

@@ -1,0 +1,128 @@
+package yarrek.app.jobs;
+
+import jakarta.persistence.EntityManager;
+import jakarta.persistence.TypedQuery;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import yarrek.app.airspace.Sites;
+import yarrek.app.crew.Crew;
+import yarrek.app.fleet.Fleet;
+import yarrek.app.office.Office;
+import yarrek.app.page.Viewer;
+import yarrek.core.board.Board;
+import yarrek.core.rulebook.Tally;
+import yarrek.core.time.TimeWindow;
+
+/** Some weeks of jobs: who, what and where is spoken for. */
+@Service
+public class Boards {
+    private final EntityManager em;
+    private final Sites sites;
+    private final Crew crew;
+    private final Fleet fleet;
+    private final Office office;
+
+    Boards(EntityManager em, Sites sites, Crew crew, Fleet fleet, Office office) {
+        this.em = em;
+        this.sites = sites;
+        this.crew = crew;
+        this.fleet = fleet;
+        this.office = office;
+    }
+
+    /**
+     * The jobs of some weeks that a viewer may see, by whom and what they have.
+     *
+     * @param kinds what the strands are of; a pilot sees the own strand alone among the crew's
+     */
+    @Transactional(readOnly = true)
+    public Board board(Viewer viewer, LocalDate from, int weeks, Set<Board.Kind> kinds) {
+        LocalDate through = from.plusWeeks(weeks).minusDays(1);
+        TypedQuery<JobEntity> query = em.createQuery(
+                        "from JobEntity j where j.state <> 'CANCELLED' and j.firstDay <= :through and j.lastDay >= :from"
+                                + (viewer.isPilot() ? " and " + JobJudging.HAS_PERSON : ""),
+                        JobEntity.class)
+                .setParameter("from", from.minusDays(1))
+                .setParameter("through", through.plusDays(1));
+        if (viewer.isPilot()) {
+            query.setParameter("p", Jobs.own(viewer));
+        }
+        List<JobEntity> jobs = query.getResultList();
+        Map<UUID, JobDraft> drafts = jobs.stream().collect(Collectors.toMap(j -> j.id, JobEntity::draft));
+        Map<UUID, UUID> craft = fleet.aircraftByBuild(drafts.values().stream()
+                .flatMap(d -> d.planned().builds().stream())
+                .collect(Collectors.toSet()));
+        Map<UUID, ZoneId> zones = sites.zones();
+        return Board.of(
+                from,
+                through,
+                office.operator().zone(),
+                rows(viewer, kinds),
+                jobs.stream()
+                        .map(j -> job(j, drafts.get(j.id), zones.get(j.siteId), craft))
+                        .toList());
+    }
+
+    private List<Board.Row> rows(Viewer viewer, Set<Board.Kind> kinds) {
+        List<Board.Row> rows = new ArrayList<>();
+        if (kinds.contains(Board.Kind.CREW)) {
+            crew.all().stream()
+                    .filter(p -> viewer.maySee(p.id()))
+                    .forEach(p -> rows.add(new Board.Row(p.id(), Board.Kind.CREW, p.name())));
+        }
+        if (kinds.contains(Board.Kind.AIRCRAFT)) {
+            fleet.aircraftNames().entrySet().stream()
+                    .sorted(Map.Entry.comparingByValue())
+                    .forEach(a -> rows.add(new Board.Row(a.getKey(), Board.Kind.AIRCRAFT, a.getValue())));
+        }
+        if (kinds.contains(Board.Kind.SITE)) {
+            sites.names().forEach((id, name) -> rows.add(new Board.Row(id, Board.Kind.SITE, name)));
+        }
+        return rows;
+    }
+
+    private static Board.Job job(JobEntity j, JobDraft draft, ZoneId zone, Map<UUID, UUID> craft) {
+        Map<UUID, List<TimeWindow>> uses = new HashMap<>();
+        draft.uses(zone).forEach((who, windows) -> uses.merge(craft.getOrDefault(who, who), windows, Boards::both));
+        uses.put(j.siteId, JobEntity.windows(draft, zone));
+        boolean flown = j.state.equals("FLOWN");
+        Tally.Go go = Tally.Go.valueOf(j.go);
+        return new Board.Job(
+                j.id,
+                j.name,
+                flown ? "full" : shape(go, j.closeCount),
+                flown
+                        ? "flown"
+                        : go.words() + (j.departures > 0 && go != Tally.Go.NO_GO ? departures(j.departures) : ""),
+                flown || go != Tally.Go.NO_GO,
+                uses);
+    }
+
+    private static String departures(int n) {
+        return ", " + n + (n == 1 ? " departure" : " departures") + " from house rules";
+    }
+
+    private static String shape(Tally.Go go, int close) {
+        return switch (go) {
+            case NO_GO -> "notch";
+            case ON_THE_DAY -> "dots";
+            case GO -> close > 0 ? "cut" : "full";
+        };
+    }
+
+    /** Hours of two builds of one aircraft, each once. */
+    private static List<TimeWindow> both(List<TimeWindow> a, List<TimeWindow> b) {
+        List<TimeWindow> all = new ArrayList<>(a);
+        b.stream().filter(w -> !all.contains(w)).forEach(all::add);
+        return all;
+    }
+}
