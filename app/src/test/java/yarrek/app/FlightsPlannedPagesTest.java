@@ -83,7 +83,7 @@ class FlightsPlannedPagesTest extends BrowserTest {
         page.fill("[name=purpose4]", "");
         choose("buildId4", "as the job");
         choose("pilotId4", "as the job");
-        choose("supervisedId4", "the pilot in command");
+        choose("supervisedId4", "nobody else");
         page.click("text=Save the flights");
         assertThat(rows).hasCount(4);
     }

@@ -229,7 +229,7 @@ class StandingTest extends RunningApp {
                 .containsExactly(all.rows().get(2));
         assertThat(all.total()).isEqualTo(all.rows().size());
         assertThat(jobLists.find(pilot, "", true, 0, 1000).rows())
-                .allMatch(j -> pilot.maySee(j.pilotId(), j.observerId()))
+                .allMatch(j -> j.seenBy(pilot))
                 .hasSizeLessThan(all.rows().size());
     }
 

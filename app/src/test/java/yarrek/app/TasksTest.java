@@ -207,6 +207,30 @@ class TasksTest extends BrowserTest {
         assertThat(page.locator(".figures").first()).containsText(before);
     }
 
+    /** 5, with what besides: a pair is one click. */
+    @Test
+    void whoMayFlyItWithWhat() {
+        String job = id("select id from job where name = 'Field edge, drainage levels'");
+        page.navigate(address("/jobs/" + job + "/who"));
+        Locator pairs = page.locator(".pairs");
+        assertThat(pairs.locator("tbody tr"))
+                .hasCount(jdbc.sql("select count(*) from person")
+                        .query(Integer.class)
+                        .single());
+        assertThat(pairs.locator("td.chosen")).hasCount(1);
+        assertThat(pairs.locator("td.chosen button")).isDisabled();
+        String planned = pairs.locator("td.chosen button").getAttribute("value");
+        Locator other = pairs.locator("button:not([disabled])[aria-label*='Teasel, thermal']")
+                .first();
+        String label = other.getAttribute("aria-label");
+        other.click();
+        assertThat(page.locator(".figures").first()).containsText(label.substring(0, label.indexOf(" with ")));
+        assertThat(page.locator("main")).containsText("Teasel, thermal");
+        page.navigate(address("/jobs/" + job + "/who"));
+        page.locator(".pairs button[value='" + planned + "']").click();
+        assertThat(page.locator("main")).containsText("Bracken, standard");
+    }
+
     /** 6: in the head of the job, with a button or where to go. */
     @Test
     void theSmallestCureStandsInTheHead() {

@@ -100,15 +100,9 @@ public class Boards {
                 j.id,
                 j.name,
                 flown ? "full" : shape(go, j.closeCount),
-                flown
-                        ? "flown"
-                        : go.words() + (j.departures > 0 && go != Tally.Go.NO_GO ? departures(j.departures) : ""),
+                flown ? "flown" : go.words(j.departures),
                 flown || go != Tally.Go.NO_GO,
                 uses);
-    }
-
-    private static String departures(int n) {
-        return ", " + n + (n == 1 ? " departure" : " departures") + " from house rules";
     }
 
     private static String shape(Tally.Go go, int close) {

@@ -64,11 +64,7 @@ final class FlightsForm {
                 .text("minutes" + row, "Minutes in the air", "")
                 .select("buildId" + row, "Build", "", Form.choices("as the job", names(builds)))
                 .select("pilotId" + row, "Pilot in command", "", Form.choices("as the job", names(crew)))
-                .select(
-                        "supervisedId" + row,
-                        "At the controls beside",
-                        "",
-                        Form.choices("the pilot in command", names(crew)))
+                .select("supervisedId" + row, "At the controls beside", "", Form.choices("nobody else", names(crew)))
                 .select("observerId" + row, "Observer", "", Form.choices("as the job", names(crew)))
                 .text("height" + row, "Greatest height", "empty: as the job")
                 .select(

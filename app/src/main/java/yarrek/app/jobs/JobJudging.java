@@ -209,6 +209,15 @@ public class JobJudging {
         return judging.look(parts, load(parts, List.of()), with);
     }
 
+    /** A plan in several ways, each judged in its parts, all from one reading. */
+    @Transactional(readOnly = true)
+    public List<Judging.Judged> looks(UUID id, List<JobDraft> drafts) {
+        FactSources sources = sources(id, drafts);
+        return drafts.stream()
+                .map(d -> judging.look(d.parts(id), sources, UnaryOperator.identity()))
+                .toList();
+    }
+
     /** The operator's own rules that a job may be bound by. */
     @Transactional(readOnly = true)
     public OwnRules.Setting settingOf(UUID id) {

@@ -63,9 +63,13 @@ public class Jobs {
             Tally.Go go,
             String reason,
             String changedNote) {
-        /** Name of the status shape. */
+        /** Name of the status shape: of one flown what was breached, of one cancelled nothing. */
         public String shape() {
-            return Tally.shape(breached, notKnown, close);
+            return switch (state) {
+                case "FLOWN" -> breached > 0 ? "notch" : "full";
+                case "CANCELLED" -> "dots";
+                default -> Tally.shape(breached, notKnown, close);
+            };
         }
 
         public boolean noGo() {
@@ -75,6 +79,24 @@ public class Jobs {
         /** Whether it is a viewer's to see: a pilot's when they are of its crew. */
         public boolean seenBy(Viewer viewer) {
             return viewer.maySee(people.toArray(UUID[]::new));
+        }
+
+        /** The line on top of it. */
+        public String says() {
+            return switch (state) {
+                case "FLOWN" -> "Flown. As planned: " + go.says(departures);
+                case "CANCELLED" -> "Cancelled";
+                default -> go.says(departures);
+            };
+        }
+
+        /** The same for a list. */
+        public String stands() {
+            return switch (state) {
+                case "FLOWN" -> "flown" + (lawBreaches == 0 ? "" : ", " + lawBreaches + " breached as planned");
+                case "CANCELLED" -> "cancelled";
+                default -> go.words(departures);
+            };
         }
 
         /** What it becomes by the one button for its state. */

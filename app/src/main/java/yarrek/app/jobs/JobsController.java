@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.answers.Answers;
+import yarrek.app.approvals.Approvals;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.Form;
@@ -51,6 +52,7 @@ class JobsController {
     private final Crew crew;
     private final Fleet fleet;
     private final Papers papers;
+    private final Approvals approvals;
     private final Office office;
     private final Answers answers;
     private final Rulebook rulebook;
@@ -66,6 +68,7 @@ class JobsController {
             Crew crew,
             Fleet fleet,
             Papers papers,
+            Approvals approvals,
             Office office,
             Answers answers,
             Rulebook rulebook,
@@ -82,6 +85,7 @@ class JobsController {
         this.crew = crew;
         this.fleet = fleet;
         this.papers = papers;
+        this.approvals = approvals;
         this.office = office;
         this.clock = clock;
     }
@@ -112,7 +116,10 @@ class JobsController {
     String job(@PathVariable("id") UUID id, Model model) {
         Jobs.JobView job = jobs.job(id, Viewer.current());
         model.addAttribute("job", job);
-        model.addAttribute("papers", papers.of(List.of(id)));
+        List<Papers.Row> own = papers.of(List.of(id));
+        model.addAttribute("papers", own);
+        model.addAttribute(
+                "spine", JobSpine.of(job, approvals.of(id), own.size()).parts());
         model.addAttribute("waivers", rulebook.waivers(id));
         model.addAttribute("paperDays", jobPapers.paperDays(job));
         model.addAttribute("planned", FlightLine.of(job, crew.names()));

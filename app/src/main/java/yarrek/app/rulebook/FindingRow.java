@@ -8,7 +8,7 @@ import yarrek.core.rulebook.Finding;
 import yarrek.core.rulebook.Gauge;
 import yarrek.core.rulebook.Interval;
 import yarrek.core.rulebook.Severity;
-import yarrek.core.rulebook.Standing;
+import yarrek.core.rulebook.Spine;
 import yarrek.core.rulebook.Tier;
 import yarrek.core.rulebook.Verdict;
 import yarrek.core.rulebook.Vocabulary;
@@ -27,7 +27,7 @@ public record FindingRow(
         String waiver,
         boolean otherDay,
         String concerns)
-        implements Standing {
+        implements Spine.Phased {
     public FindingRow {
         missingFacts = missingFacts == null ? List.of() : List.copyOf(missingFacts);
         concerns = concerns == null ? "" : concerns;
@@ -82,6 +82,7 @@ public record FindingRow(
         return rule.tier();
     }
 
+    @Override
     public String phase() {
         return rule.phase();
     }

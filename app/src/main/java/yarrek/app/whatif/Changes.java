@@ -33,6 +33,7 @@ import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.board.WhoAndWhat;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Comparison;
 import yarrek.core.rulebook.FactDefinition;
@@ -124,6 +125,48 @@ public class Changes {
                         .thenComparing(Fit::name))
                 .toList();
         return new Who(List.copyOf(always), fits);
+    }
+
+    private static final int MOST_PILOTS = 20;
+    private static final int MOST_COLUMNS = 30;
+
+    /**
+     * Every pair of a pilot and a build for a job, judged; the planned ones first where there are too many to show.
+     *
+     * @param left how many pilots and builds are not among them
+     */
+    public record Pairs(WhoAndWhat matrix, int left) {}
+
+    @Transactional(readOnly = true)
+    public Pairs pairs(UUID jobId) {
+        JobDraft d = jobs.jobUnchecked(jobId).draft();
+        List<WhoAndWhat.Person> people = crew.all().stream()
+                .sorted(java.util.Comparator.comparing(p -> !p.id().equals(d.pilotId())))
+                .limit(MOST_PILOTS)
+                .map(p -> new WhoAndWhat.Person(p.id(), p.name()))
+                .toList();
+        List<Fleet.BuildView> all = fleet.builds();
+        List<WhoAndWhat.Person> builds = all.stream()
+                .sorted(java.util.Comparator.comparing((Fleet.BuildView b) -> !b.id().equals(d.buildId())))
+                .limit(MOST_COLUMNS)
+                .map(b -> new WhoAndWhat.Person(b.id(), b.aircraft().name() + ", " + b.name()))
+                .toList();
+        // what a flight says for itself would hide what the pair does
+        JobDraft plain = d.flying(List.of());
+        List<JobDraft> drafts = people.stream()
+                .flatMap(p -> builds.stream().map(b -> with(plain, b.id(), p.id(), d.from(), d.to(), d.heightM())))
+                .toList();
+        List<Judging.Judged> judged = jobJudging.looks(jobId, drafts);
+        List<WhoAndWhat.Judged> pairs = IntStream.range(0, drafts.size())
+                .mapToObj(i -> new WhoAndWhat.Judged(
+                        drafts.get(i).pilotId(),
+                        drafts.get(i).buildId(),
+                        judged.get(i).tally(),
+                        open(judged.get(i).together())))
+                .toList();
+        return new Pairs(
+                WhoAndWhat.of(people, builds, pairs, d.pilotId(), d.buildId()),
+                crew.all().size() - people.size() + all.size() - builds.size());
     }
 
     private static List<String> open(Assessment a) {

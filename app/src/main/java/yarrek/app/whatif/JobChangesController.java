@@ -121,6 +121,15 @@ class JobChangesController {
         return "whatif/who";
     }
 
+    /** Every pair of a pilot and a build, fetched after the page. */
+    @OpenTo(OpenTo.Whom.OFFICE)
+    @GetMapping("/jobs/{id}/who/pairs")
+    String pairs(@PathVariable("id") UUID id, Model model) {
+        model.addAttribute("job", jobs.job(id, Viewer.current()));
+        model.addAttribute("pairs", changes.pairs(id));
+        return "whatif/pairs";
+    }
+
     @OpenTo(OpenTo.Whom.MANAGER)
     @PostMapping("/jobs/{id}/change")
     String change(
@@ -128,11 +137,19 @@ class JobChangesController {
             @RequestParam("version") long version,
             @RequestParam(value = "pilot", required = false) UUID pilot,
             @RequestParam(value = "build", required = false) UUID build,
+            @RequestParam(value = "pair", defaultValue = "") String pair,
             @RequestParam(value = "fact", defaultValue = "") String fact,
             @RequestParam(value = "value", defaultValue = "") String value,
             RedirectAttributes flash) {
         try {
-            changes.change(id, version, pilot, build, fact, value);
+            String[] both = pair.isEmpty() ? new String[0] : pair.split(" ", 2);
+            changes.change(
+                    id,
+                    version,
+                    both.length == 2 ? UUID.fromString(both[0]) : pilot,
+                    both.length == 2 ? UUID.fromString(both[1]) : build,
+                    fact,
+                    value);
             flash.addFlashAttribute("told", "Changed and judged anew. The history of the job puts it back.");
         } catch (LostUpdateException e) {
             flash.addFlashAttribute(

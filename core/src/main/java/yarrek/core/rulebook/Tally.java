@@ -32,6 +32,22 @@ public record Tally(int law, int departures, int notKnown, int close, Go go) {
         public String says() {
             return says;
         }
+
+        /** For a list, with what is departed from: a go never hides it. */
+        public String words(int departures) {
+            return words + departed(departures);
+        }
+
+        /** The line on top of a job, with what is departed from. */
+        public String says(int departures) {
+            return says + departed(departures);
+        }
+
+        private String departed(int n) {
+            return this == NO_GO || n == 0
+                    ? ""
+                    : ", " + n + (n == 1 ? " departure" : " departures") + " from house rules";
+        }
     }
 
     public static Tally of(Collection<? extends Standing> findings) {

@@ -61,4 +61,12 @@ class TallyTest {
             assertThat(after.law()).isGreaterThanOrEqualTo(before.law());
         }
     }
+
+    @Test
+    void aGoSaysWhatItDepartsFrom() {
+        assertThat(Tally.Go.GO.words(0)).isEqualTo("go");
+        assertThat(Tally.Go.GO.words(1)).isEqualTo("go, 1 departure from house rules");
+        assertThat(Tally.Go.ON_THE_DAY.says(2)).endsWith("said then, 2 departures from house rules");
+        assertThat(Tally.Go.NO_GO.words(3)).isEqualTo("no-go");
+    }
 }
