@@ -2,6 +2,7 @@ package yarrek.app;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.time.LocalDate;
 import java.util.List;
@@ -14,6 +15,7 @@ import yarrek.app.chains.Chains;
 import yarrek.app.history.History;
 import yarrek.app.jobs.JobDraft;
 import yarrek.app.jobs.JobLists;
+import yarrek.app.jobs.JobPapers;
 import yarrek.app.jobs.Jobs;
 import yarrek.app.office.Office;
 import yarrek.app.page.Viewer;
@@ -27,6 +29,9 @@ import yarrek.core.rulebook.Verdict;
 class FlightsPlannedTest extends OnJobs {
     @Autowired
     JobLists lists;
+
+    @Autowired
+    JobPapers papers;
 
     @Autowired
     Office office;
@@ -97,6 +102,12 @@ class FlightsPlannedTest extends OnJobs {
         assertThat(two.aircraft())
                 .extracting(a -> a.name())
                 .containsExactlyInAnyOrder("Heath", job.build().aircraft().name());
+        // each aircraft has its own line among the papers on each day
+        assertThat(papers.paperDays(two))
+                .filteredOn(r -> r.paper().startsWith("maintenance release"))
+                .extracting(JobPapers.PaperRow::holder, r -> r.cells().get(0).words())
+                .containsExactlyInAnyOrder(
+                        tuple("Heath", "gap"), tuple(job.build().aircraft().name(), "in force"));
         // the build of such a flight is a build of the job
         assertThat(lists.usingBuild(heath)).extracting(Jobs.Row::id).contains(job.id());
     }

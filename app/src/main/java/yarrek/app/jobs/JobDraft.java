@@ -252,13 +252,14 @@ public record JobDraft(
         return uses;
     }
 
-    /** Of its days one, with the flights of that day. */
-    public JobDraft only(LocalDate day) {
+    /** The same under a name, on some days, with what is said and with these flights. */
+    private JobDraft on(
+            LocalDate first, LocalDate last, String called, Map<String, FactValue> saying, List<PlannedFlight> flying) {
         return new JobDraft(
-                name,
+                called,
                 siteId,
-                day,
-                day,
+                first,
+                last,
                 from,
                 to,
                 heightM,
@@ -266,26 +267,23 @@ public record JobDraft(
                 pilotId,
                 observerId,
                 buildId,
+                saying,
+                flying);
+    }
+
+    /** Of its days one, with the flights of that day. */
+    public JobDraft only(LocalDate day) {
+        return on(
+                day,
+                day,
+                name,
                 said,
                 flights.stream().filter(f -> f.day().equals(day)).toList());
     }
 
     /** The same with other flights. */
     public JobDraft flying(List<PlannedFlight> others) {
-        return new JobDraft(
-                name,
-                siteId,
-                firstDay,
-                lastDay,
-                from,
-                to,
-                heightM,
-                heightReference,
-                pilotId,
-                observerId,
-                buildId,
-                said,
-                others);
+        return on(firstDay, lastDay, name, said, others);
     }
 
     /** Its flights on days that begin on another. */
@@ -335,20 +333,7 @@ public record JobDraft(
     public JobDraft repeated(String newName, LocalDate first) {
         Map<String, FactValue> lasting = new TreeMap<>(said);
         lasting.keySet().removeIf(f -> Vocabulary.define(f).holdsHours().isPresent());
-        return new JobDraft(
-                newName,
-                siteId,
-                first,
-                first.plusDays(ChronoUnit.DAYS.between(firstDay, lastDay)),
-                from,
-                to,
-                heightM,
-                heightReference,
-                pilotId,
-                observerId,
-                buildId,
-                lasting,
-                from(first));
+        return on(first, first.plusDays(ChronoUnit.DAYS.between(firstDay, lastDay)), newName, lasting, from(first));
     }
 
     /** The same with another build. */
@@ -364,20 +349,7 @@ public record JobDraft(
         } else {
             all.put(fact, value);
         }
-        return new JobDraft(
-                name,
-                siteId,
-                firstDay,
-                lastDay,
-                from,
-                to,
-                heightM,
-                heightReference,
-                pilotId,
-                observerId,
-                buildId,
-                all,
-                flights);
+        return on(firstDay, lastDay, name, all, flights);
     }
 
     /** What a height counts from. */

@@ -54,7 +54,7 @@ public class JobPapers {
     public List<PaperRow> paperDays(Jobs.JobView job) {
         Sites.SiteView site = job.site();
         List<TimeWindow> windows = job.windows();
-        Facts f = papersAlone(job);
+        Map<Holder, Facts> facts = new HashMap<>();
         Map<String, PaperRow> rows = new java.util.LinkedHashMap<>();
         for (FindingRow finding : job.assessment().findings()) {
             if (finding.verdict() == Verdict.NOT_APPLICABLE || finding.verdict() == Verdict.DUTY) {
@@ -66,22 +66,49 @@ public class JobPapers {
                     .forEach(p -> {
                         String words =
                                 p.kindName() + (p.levels().isEmpty() ? "" : " " + String.join(" or ", p.levels()));
-                        rows.putIfAbsent(
-                                p.role() + words,
-                                new PaperRow(
-                                        p.role(),
-                                        words,
-                                        finding.ruleId(),
-                                        windows.stream()
-                                                .map(w -> cell(p, f, w, site.zone()))
-                                                .toList()));
+                        List<Holder> holders = holders(p.role(), job);
+                        for (Holder h : holders) {
+                            rows.putIfAbsent(
+                                    p.role() + h.id() + words,
+                                    new PaperRow(
+                                            holders.size() > 1 ? h.name() : p.role(),
+                                            words,
+                                            finding.ruleId(),
+                                            windows.stream()
+                                                    .map(w -> cell(
+                                                            p,
+                                                            facts.computeIfAbsent(h, k -> papersAlone(job, k)),
+                                                            w,
+                                                            site.zone()))
+                                                    .toList()));
+                        }
                     });
         }
         return List.copyOf(rows.values());
     }
 
-    /** Of the facts of a job those that papers are held against. */
-    private Facts papersAlone(Jobs.JobView job) {
+    /** Whoever or whatever holds papers of a role; the identity is null while nobody is named. */
+    private record Holder(String role, UUID id, String name) {}
+
+    /** Everybody and everything of the job in a role: one of it may lack what another has. */
+    private static List<Holder> holders(String role, Jobs.JobView job) {
+        List<Holder> named = switch (role) {
+            case "pilot" ->
+                job.crew().stream()
+                        .filter(Jobs.Member::flies)
+                        .map(m -> new Holder(role, m.id(), m.name()))
+                        .toList();
+            case "aircraft" ->
+                job.aircraft().stream()
+                        .map(a -> new Holder(role, a.id(), a.name()))
+                        .toList();
+            default -> List.of();
+        };
+        return named.isEmpty() ? List.of(new Holder(role, null, "")) : named;
+    }
+
+    /** Of the facts of a job those that papers of one holder are held against. */
+    private Facts papersAlone(Jobs.JobView job, Holder holder) {
         Map<UUID, String> roles = new HashMap<>();
         roles.put(office.operator().id(), "operator");
         roles.put(job.id(), "job");
@@ -90,15 +117,10 @@ public class JobPapers {
                         "jurisdiction",
                         job.site().jurisdiction(),
                         "site " + job.site().name());
-        if (job.build() == null) {
-            b.unnamed("aircraft");
-        } else {
-            roles.put(job.build().aircraft().id(), "aircraft");
-        }
-        if (job.draft().pilotId() == null) {
-            b.unnamed("pilot");
-        } else {
-            roles.put(job.draft().pilotId(), "pilot");
+        if (holder.id() != null) {
+            roles.put(holder.id(), holder.role());
+        } else if (holder.role().equals("pilot") || holder.role().equals("aircraft")) {
+            b.unnamed(holder.role());
         }
         return b.papers(papers.meanings().counted(papers.held(roles))).build();
     }
