@@ -7,9 +7,11 @@ import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,6 +34,7 @@ class BoardController {
             "sites", EnumSet.of(Board.Kind.SITE),
             "all", EnumSet.allOf(Board.Kind.class));
     private static final int MOST_MOVED = 200;
+    private static final int MOST_LINES = 300;
 
     private final Boards boards;
     private final JobLists lists;
@@ -71,7 +74,9 @@ class BoardController {
         model.addAttribute("board", board);
         model.addAttribute("covers", title);
         model.addAttribute("drawing", BoardSvg.write(board, today, "The board, " + title));
-        model.addAttribute("lines", lines(board));
+        List<Line> lines = lines(board);
+        model.addAttribute("lines", lines.subList(0, Math.min(lines.size(), MOST_LINES)));
+        model.addAttribute("left", Math.max(0, lines.size() - MOST_LINES));
         model.addAttribute("weeks", shown);
         model.addAttribute("allWeeks", WEEKS);
         model.addAttribute("rows", rows);
@@ -90,12 +95,21 @@ class BoardController {
     private static List<Line> lines(Board board) {
         List<Line> lines = new ArrayList<>();
         for (Board.Strand s : board.strands()) {
+            Map<UUID, List<String>> clashes = new HashMap<>();
+            for (Board.Clash c : s.clashes()) {
+                String day = ", " + Days.show(c.day());
+                clashes.computeIfAbsent(c.one().id(), k -> new ArrayList<>())
+                        .add(c.other().name() + day);
+                clashes.computeIfAbsent(c.other().id(), k -> new ArrayList<>())
+                        .add(c.one().name() + day);
+            }
             for (Board.Stitch t : s.stitches()) {
-                List<String> clashes = s.clashes().stream()
-                        .filter(c -> c.one().equals(t.job()) || c.other().equals(t.job()))
-                        .map(c -> (c.one().equals(t.job()) ? c.other() : c.one()).name() + ", " + Days.show(c.day()))
-                        .toList();
-                lines.add(new Line(s.row(), t.job(), t.first(), t.last(), clashes));
+                lines.add(new Line(
+                        s.row(),
+                        t.job(),
+                        t.first(),
+                        t.last(),
+                        clashes.getOrDefault(t.job().id(), List.of())));
             }
         }
         lines.sort(Comparator.comparing((Line l) -> l.clashes().isEmpty())

@@ -159,7 +159,11 @@ final class BoardSvg {
     }
 
     private void threads() {
+        boolean all = heads.size() <= MOST_HEADS;
         for (Head h : heads) {
+            if (!all && !h.named()) {
+                continue;
+            }
             double from = h.named() ? 14 + h.tier() * TIER : rows.get(h.thread().topRow());
             upright(
                     thread(h.thread().job()),
@@ -185,7 +189,7 @@ final class BoardSvg {
             svg.say("text", s.idle() + " d", "class", "figure", "x", 972, "y", y + 4);
             svg.say(
                     "text",
-                    String.valueOf(s.clashes().size()),
+                    s.clashes().size() + (s.clashes().size() >= Board.MOST_CLASHES ? "+" : ""),
                     "class",
                     s.clashes().isEmpty() ? "figure" : "figure bad",
                     "x",

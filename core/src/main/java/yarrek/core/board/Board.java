@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeSet;
 import java.util.UUID;
 import yarrek.core.time.TimeWindow;
@@ -21,6 +22,9 @@ import yarrek.core.time.TimeWindow;
  * @param jobs those with a day on the board, by their first hour
  */
 public record Board(LocalDate from, LocalDate through, List<Strand> strands, List<Job> jobs) {
+    /** More clashes than these of one strand are not told one by one. */
+    public static final int MOST_CLASHES = 100;
+
     /** What a strand is of. */
     public enum Kind {
         CREW("Crew"),
@@ -106,15 +110,18 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
     }
 
     private static Strand strand(Row row, List<Use> uses, LocalDate from, LocalDate through, ZoneId zone) {
-        Map<Job, TreeSet<LocalDate>> days = new LinkedHashMap<>();
+        Map<UUID, Job> byId = new HashMap<>();
+        Map<UUID, TreeSet<LocalDate>> days = new LinkedHashMap<>();
         TreeSet<LocalDate> busy = new TreeSet<>();
         uses.stream().sorted(Comparator.comparing(u -> u.window().start())).forEach(u -> {
             LocalDate day = day(u.window(), zone);
-            days.computeIfAbsent(u.job(), k -> new TreeSet<>()).add(day);
+            byId.put(u.job().id(), u.job());
+            days.computeIfAbsent(u.job().id(), k -> new TreeSet<>()).add(day);
             busy.add(day);
         });
         List<Stitch> stitches = new ArrayList<>();
-        days.forEach((job, its) -> {
+        days.forEach((id, its) -> {
+            Job job = byId.get(id);
             LocalDate first = null;
             LocalDate last = null;
             for (LocalDate d : its) {
@@ -144,6 +151,9 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
         for (Use u : sorted) {
             running.removeIf(o -> !o.window().end().isAfter(u.window().start()));
             for (Use o : running) {
+                if (met.size() >= MOST_CLASHES) {
+                    return List.copyOf(met.values());
+                }
                 if (!o.job().id().equals(u.job().id())) {
                     met.putIfAbsent(
                             List.of(o.job().id(), u.job().id()), new Clash(day(u.window(), zone), o.job(), u.job()));
@@ -161,26 +171,25 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
 
     /** Jobs as threads through the strands that they use here; one that uses none of them is left out. */
     public List<JobThread> threads() {
-        List<JobThread> threads = new ArrayList<>();
-        for (Job j : jobs) {
-            LocalDate first = null;
-            LocalDate last = null;
-            int top = -1;
-            int bottom = -1;
-            for (int i = 0; i < strands.size(); i++) {
-                for (Stitch s : strands.get(i).stitches()) {
-                    if (s.job().equals(j)) {
-                        first = first == null || s.first().isBefore(first) ? s.first() : first;
-                        last = last == null || s.last().isAfter(last) ? s.last() : last;
-                        top = top < 0 ? i : top;
-                        bottom = i;
-                    }
-                }
-            }
-            if (first != null) {
-                threads.add(new JobThread(j, first, last, top, bottom));
+        Map<UUID, JobThread> byId = new HashMap<>();
+        for (int i = 0; i < strands.size(); i++) {
+            for (Stitch s : strands.get(i).stitches()) {
+                int row = i;
+                byId.merge(
+                        s.job().id(),
+                        new JobThread(s.job(), s.first(), s.last(), row, row),
+                        (a, b) -> new JobThread(
+                                a.job(),
+                                b.first().isBefore(a.first()) ? b.first() : a.first(),
+                                b.last().isAfter(a.last()) ? b.last() : a.last(),
+                                a.topRow(),
+                                row));
             }
         }
+        List<JobThread> threads = jobs.stream()
+                .map(j -> byId.get(j.id()))
+                .filter(Objects::nonNull)
+                .toList();
         return threads;
     }
 }
