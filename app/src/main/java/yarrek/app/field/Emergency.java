@@ -126,13 +126,11 @@ public class Emergency {
     @Transactional(readOnly = true)
     public Card card(Jobs.JobView job, Given given) {
         Sites.SiteView site = job.site();
-        // whichever of them it is: the fastest, and not known where one is not
-        Double greatestSpeed = job.aircraft().stream()
-                .map(a -> a.model().maxLevelSpeedMps())
-                .reduce((a, b) -> a == null || b == null ? null : Double.valueOf(Math.max(a, b)))
-                .orElse(null);
-        Double planned = job.draft().heightM();
-        FlyAway.Asked asked = FlyAway.asked(given.core(), site.launch(), optional(greatestSpeed), optional(planned));
+        // whichever of them it is that is gone
+        OptionalDouble greatestSpeed = FlyAway.greatest(
+                job.aircraft().stream().map(a -> a.model().maxLevelSpeedMps()).toList());
+        Double planned = job.draft().greatestHeightM();
+        FlyAway.Asked asked = FlyAway.asked(given.core(), site.launch(), greatestSpeed, optional(planned));
         List<String> assumed = new ArrayList<>(asked.assumed());
         Observation o = weatherNow(site);
         OptionalDouble from = o == null ? OptionalDouble.empty() : o.windFromDeg();

@@ -99,7 +99,7 @@ public class Boards {
         return new Board.Job(
                 j.id,
                 j.name,
-                flown ? "full" : shape(go, j.closeCount),
+                flown ? Tally.shape(j.breached, j.notKnown, j.closeCount) : shape(go, j.closeCount),
                 flown ? "flown" : go.words(j.departures),
                 flown || go != Tally.Go.NO_GO,
                 uses);

@@ -132,6 +132,16 @@ public record JobDraft(
         return v == null ? "not known" : v.show(Vocabulary.define(fact));
     }
 
+    /** The greatest height that is said of the job or of one of its flights, whatever it counts from; null when none is. */
+    public Double greatestHeightM() {
+        return Stream.concat(
+                        Stream.of(Optional.ofNullable(heightM)),
+                        flights.stream().map(f -> Optional.ofNullable(f.heightM())))
+                .flatMap(Optional::stream)
+                .max(Double::compare)
+                .orElse(null);
+    }
+
     /** The flights planned, with what the job has for all of them. */
     public FlightsPlanned planned() {
         return new FlightsPlanned(

@@ -63,13 +63,9 @@ public class Jobs {
             Tally.Go go,
             String reason,
             String changedNote) {
-        /** Name of the status shape: of one flown what was breached, of one cancelled nothing. */
+        /** Name of the status shape: as it was planned, of one cancelled nothing. */
         public String shape() {
-            return switch (state) {
-                case "FLOWN" -> breached > 0 ? "notch" : "full";
-                case "CANCELLED" -> "dots";
-                default -> Tally.shape(breached, notKnown, close);
-            };
+            return state.equals("CANCELLED") ? "dots" : Tally.shape(breached, notKnown, close);
         }
 
         public boolean noGo() {

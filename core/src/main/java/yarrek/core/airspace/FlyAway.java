@@ -1,7 +1,9 @@
 package yarrek.core.airspace;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -12,6 +14,18 @@ import yarrek.core.units.Finite;
 /** Where an aircraft that no longer obeys can be. */
 public final class FlyAway {
     private FlyAway() {}
+
+    /**
+     * The greatest of what any of several aircraft may reach, since it is not said which of them is gone.
+     *
+     * @param each a null is not known
+     * @return empty when there is none, or when one of them is not known
+     */
+    public static OptionalDouble greatest(Collection<Double> each) {
+        return each.stream().anyMatch(Objects::isNull)
+                ? OptionalDouble.empty()
+                : each.stream().mapToDouble(Double::doubleValue).max();
+    }
 
     private static final int USUAL_MINUTES = 20;
     private static final double USUAL_CLIMB_MPS = 4;

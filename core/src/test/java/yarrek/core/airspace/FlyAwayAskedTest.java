@@ -2,6 +2,8 @@ package yarrek.core.airspace;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -61,5 +63,13 @@ class FlyAwayAskedTest {
         assertThat(a.heightM()).isEqualTo(60);
         assertThat(a.minutes()).isEqualTo(8);
         assertThat(a.assumed()).containsExactly("climb 4 m/s: usual");
+    }
+
+    @Test
+    void ofSeveralAircraftTheFastestCountsAndOneNotKnownLeavesItNotKnown() {
+        assertThat(FlyAway.greatest(List.of(12.0, 19.0, 15.0))).hasValue(19);
+        assertThat(FlyAway.greatest(Arrays.asList(12.0, null))).isEmpty();
+        assertThat(FlyAway.greatest(Arrays.asList((Double) null))).isEmpty();
+        assertThat(FlyAway.greatest(List.of())).isEmpty();
     }
 }
