@@ -40,6 +40,7 @@ import yarrek.core.approval.ApprovalKind;
 import yarrek.core.geo.Position;
 import yarrek.core.geo.PositionText;
 import yarrek.core.judging.FlightsPlanned;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.units.Finite;
 import yarrek.formats.document.DocumentWriter;
@@ -252,7 +253,7 @@ public class Applications {
         });
         job.draft().firstDay().datesUntil(job.draft().lastDay().plusDays(1)).forEach(d -> {
             words.add(d.toString());
-            words.add(DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK).format(d));
+            words.add(Days.show(d));
             words.add(DateTimeFormatter.ofPattern("d MMMM", Locale.UK).format(d));
         });
         if (job.draft().heightM() != null) {

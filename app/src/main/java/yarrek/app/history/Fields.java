@@ -41,7 +41,6 @@ import yarrek.core.units.Finite;
 /** The fields of a kind of record: read, shown in words, compared and put back. */
 final class Fields {
     private static final Pattern CODE = Pattern.compile("[a-z]+(?:[A-Z][a-z]+)+");
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
     private static final DateTimeFormatter MOMENT =
             DateTimeFormatter.ofPattern("d MMM uuuu HH:mm 'UTC'", Locale.UK).withZone(ZoneOffset.UTC);
     private static final int MOST_SHOWN = 300;
@@ -160,7 +159,7 @@ final class Fields {
             return yes ? "yes" : "no";
         }
         if (value instanceof LocalDate day) {
-            return DAY.format(day);
+            return Days.show(day);
         }
         if (value instanceof Instant at) {
             return MOMENT.format(at);

@@ -7,14 +7,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -42,6 +40,7 @@ import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.PaperHeld;
 import yarrek.core.rulebook.PaperKind;
 import yarrek.core.rulebook.PaperKinds;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.time.Validity;
 
@@ -50,8 +49,6 @@ import yarrek.core.time.Validity;
 public class Papers {
     /** Who can hold a paper, as a row of the weave. */
     public record Holder(String kind, UUID id, String name) {}
-
-    private static final DateTimeFormatter VERIFIED_ON = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
 
     /** A paper in a list. */
     public record Row(
@@ -121,7 +118,7 @@ public class Papers {
             if (verifiedBy.isEmpty()) {
                 return verifiedWhere.isEmpty() ? "not yet" : verifiedWhere;
             }
-            return verifiedBy + ", " + VERIFIED_ON.format(verifiedOn);
+            return verifiedBy + ", " + Days.show(verifiedOn);
         }
     }
 

@@ -53,8 +53,6 @@ public class Rulebook {
     /** Shipped packs of law, in the order in which they are shown. */
     private static final List<String> SHIPPED = RulePackReader.shippedNames();
 
-    private static final DateTimeFormatter ADOPTED_ON = DateTimeFormatter.ofPattern("d MMM uuuu", Locale.UK);
-
     /** A version of a pack; shipped ones have no id and hold since ever. */
     public record Version(
             UUID id, RulePack pack, LocalDate adoptedFrom, String fileName, String broughtInBy, Instant broughtInAt) {
@@ -69,7 +67,7 @@ public class Rulebook {
         public String standing() {
             return isShipped()
                     ? "shipped, in use"
-                    : isAdopted() ? "adopted from " + ADOPTED_ON.format(adoptedFrom) : "not adopted yet";
+                    : isAdopted() ? "adopted from " + Days.show(adoptedFrom) : "not adopted yet";
         }
     }
 

@@ -5,12 +5,10 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
@@ -31,6 +29,7 @@ import yarrek.app.page.Viewer;
 import yarrek.app.papers.Papers;
 import yarrek.core.paper.PaperState;
 import yarrek.core.paper.Weave;
+import yarrek.core.time.Days;
 
 /** Gathers what needs a hand. */
 @Service
@@ -38,8 +37,6 @@ public class Today {
     private static final int JOB_HORIZON_DAYS = 21;
     private static final int QUEUE = 40;
     private static final int ZONES_AHEAD_DAYS = 3;
-
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM yyyy", Locale.UK);
 
     /** The queue shows the most pressing; what is later than so many more is not looked for. */
     private static final int MOST_DUE = 200;
@@ -348,7 +345,7 @@ public class Today {
             boolean late = by.isBefore(today);
             String end = p.validTo() == null
                     ? "its end is not known"
-                    : (p.state() == PaperState.RUN_OUT ? "ran out on " : "runs out on ") + DAY.format(p.validTo());
+                    : (p.state() == PaperState.RUN_OUT ? "ran out on " : "runs out on ") + Days.show(p.validTo());
             items.add(new Item(
                     by.atTime(17, 0).atZone(zone).toInstant(),
                     true,
