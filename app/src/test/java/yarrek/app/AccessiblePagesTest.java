@@ -89,6 +89,7 @@ class AccessiblePagesTest extends BrowserTest {
                 job + "/who",
                 job + "/flights",
                 "/board",
+                "/board/lay-out?job=" + job.replace("/jobs/", ""),
                 levels + "/chain",
                 levels + "/cover",
                 "/approvals",

@@ -15,7 +15,7 @@ import yarrek.core.board.Board;
 import yarrek.core.time.Days;
 
 /** The board as a drawing: a strand for each row, jobs as threads sewn through those they use. */
-final class BoardSvg {
+public final class BoardSvg {
     private static final double WIDTH = 1122;
     private static final double LEFT = 168;
     private static final double RIGHT = 958;
@@ -60,7 +60,7 @@ final class BoardSvg {
     }
 
     /** @param label what a reader hears in the place of the drawing */
-    static String write(Board board, LocalDate today, String label) {
+    public static String write(Board board, LocalDate today, String label) {
         BoardSvg b = new BoardSvg(board, today);
         b.svg.open(
                 "svg",

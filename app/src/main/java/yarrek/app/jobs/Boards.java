@@ -46,6 +46,15 @@ public class Boards {
      */
     @Transactional(readOnly = true)
     public Board board(Viewer viewer, LocalDate from, int weeks, Set<Board.Kind> kinds) {
+        return board(viewer, from, weeks, kinds, Map.of());
+    }
+
+    /** How a job would stand, planned otherwise. */
+    public record Instead(JobDraft draft, Tally tally) {}
+
+    /** The same with some jobs planned otherwise. */
+    @Transactional(readOnly = true)
+    public Board board(Viewer viewer, LocalDate from, int weeks, Set<Board.Kind> kinds, Map<UUID, Instead> instead) {
         LocalDate through = from.plusWeeks(weeks).minusDays(1);
         TypedQuery<JobEntity> query = em.createQuery(
                         "from JobEntity j where j.state <> 'CANCELLED' and j.firstDay <= :through and j.lastDay >= :from"
@@ -57,7 +66,10 @@ public class Boards {
             query.setParameter("p", Jobs.own(viewer));
         }
         List<JobEntity> jobs = query.getResultList();
-        Map<UUID, JobDraft> drafts = jobs.stream().collect(Collectors.toMap(j -> j.id, JobEntity::draft));
+        Map<UUID, JobDraft> drafts = jobs.stream()
+                .collect(Collectors.toMap(
+                        j -> j.id,
+                        j -> instead.containsKey(j.id) ? instead.get(j.id).draft() : j.draft()));
         Map<UUID, UUID> craft = fleet.aircraftByBuild(drafts.values().stream()
                 .flatMap(d -> d.planned().builds().stream())
                 .collect(Collectors.toSet()));
@@ -68,7 +80,7 @@ public class Boards {
                 office.operator().zone(),
                 rows(viewer, kinds),
                 jobs.stream()
-                        .map(j -> job(j, drafts.get(j.id), zones.get(j.siteId), craft))
+                        .map(j -> job(j, drafts.get(j.id), zones.get(j.siteId), craft, instead.get(j.id)))
                         .toList());
     }
 
@@ -90,10 +102,15 @@ public class Boards {
         return rows;
     }
 
-    private static Board.Job job(JobEntity j, JobDraft draft, ZoneId zone, Map<UUID, UUID> craft) {
+    private static Board.Job job(JobEntity j, JobDraft draft, ZoneId zone, Map<UUID, UUID> craft, Instead instead) {
         Map<UUID, List<TimeWindow>> uses = new HashMap<>();
         draft.uses(zone).forEach((who, windows) -> uses.merge(craft.getOrDefault(who, who), windows, Boards::both));
         uses.put(j.siteId, JobEntity.windows(draft, zone));
+        if (instead != null) {
+            Tally t = instead.tally();
+            return new Board.Job(
+                    j.id, j.name, shape(t.go(), t.close()), t.go().words(t.departures()), !t.isNoGo(), uses);
+        }
         boolean flown = j.state.equals("FLOWN");
         Tally.Go go = Tally.Go.valueOf(j.go);
         return new Board.Job(

@@ -238,7 +238,7 @@ public record JobDraft(
     }
 
     /** When it has whom and what: hours by person or build, by the clock of its place. */
-    Map<UUID, List<TimeWindow>> uses(ZoneId zone) {
+    public Map<UUID, List<TimeWindow>> uses(ZoneId zone) {
         Map<UUID, Set<LocalDate>> days = new HashMap<>();
         if (flights.isEmpty()) {
             Set<LocalDate> all = firstDay.datesUntil(lastDay.plusDays(1)).collect(Collectors.toSet());

@@ -5,6 +5,7 @@ import jakarta.persistence.TypedQuery;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -156,6 +157,23 @@ public class JobLists {
                 ? Map.of()
                 : Jobs.names(open("select j.id, j.name from JobEntity j", viewer, " and j.id in :of", Object[].class)
                         .setParameter("of", of));
+    }
+
+    /** Rows of those with a day in a span, by identity, soonest first. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Jobs.Row> openBetween(Viewer viewer, LocalDate first, LocalDate through, int most) {
+        Map<UUID, Jobs.Row> rows = new LinkedHashMap<>();
+        jobs.rows(open(
+                                "from JobEntity j",
+                                viewer,
+                                " and j.firstDay <= :through and j.lastDay >= :first",
+                                JobEntity.class)
+                        .setParameter("first", first)
+                        .setParameter("through", through)
+                        .setMaxResults(most)
+                        .getResultList())
+                .forEach(r -> rows.put(r.id(), r));
+        return rows;
     }
 
     /** Rows of planned jobs that are not over and that the viewer may see, by identity. */

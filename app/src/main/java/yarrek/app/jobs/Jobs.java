@@ -252,6 +252,37 @@ public class Jobs {
                 .toList();
     }
 
+    /** Some planned jobs as they were entered, the soonest first; those that are no longer planned are left out. */
+    @Transactional(readOnly = true)
+    public List<Stored> planned(Collection<UUID> ids) {
+        return ids.isEmpty()
+                ? List.of()
+                : em.createQuery(
+                                "from JobEntity j where j.id in :ids and j.state = 'PLANNED' order by j.firstDay, j.name, j.id",
+                                JobEntity.class)
+                        .setParameter("ids", ids)
+                        .getResultStream()
+                        .map(j -> new Stored(j.id, j.version, j.draft()))
+                        .toList();
+    }
+
+    /**
+     * Stores several jobs, all or none of them, and judges them from one reading.
+     *
+     * @throws LostUpdateException when somebody else saved one of them since
+     * @throws IllegalArgumentException when one cannot be stored so; it names it
+     */
+    @Transactional
+    public void saveAll(Collection<Stored> changed) {
+        for (Stored s : changed) {
+            try {
+                save(s.id(), s.version(), s.draft());
+            } catch (IllegalArgumentException e) {
+                throw new IllegalArgumentException("“" + s.draft().name() + "”: " + e.getMessage(), e);
+            }
+        }
+    }
+
     /** The flights planned of a job, were it to begin on a day: they move with it. */
     @Transactional(readOnly = true)
     public List<PlannedFlight> flights(UUID id, LocalDate first) {

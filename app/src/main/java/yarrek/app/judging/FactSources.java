@@ -74,6 +74,29 @@ public record FactSources(
         Function<String, Optional<Rulebook.Reading>> reading,
         Function<String, Optional<Recency>> recency,
         Function<String, Optional<RulePack>> pack) {
+    /** The same as if some jobs were not there. */
+    public FactSources without(Set<UUID> jobs) {
+        return new FactSources(
+                operator,
+                sites,
+                builds,
+                buildsOf,
+                craft,
+                people,
+                papers,
+                answers,
+                waivers,
+                approvals,
+                stages,
+                kinds,
+                zones,
+                weather,
+                neighbours.without(jobs),
+                reading,
+                recency,
+                pack);
+    }
+
     /** The build of this identity; null for none. */
     public Fleet.BuildView build(UUID id) {
         return id == null ? null : builds.get(id);

@@ -48,7 +48,12 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
             OptionalDouble greatestHeightM,
             List<TimeWindow> windows,
             ZoneId place,
-            Ground ground) {}
+            Ground ground) {
+        /** The same for any time. */
+        Plan atAnyTime() {
+            return new Plan(area, launch, buffer, greatestHeightM, List.of(), place, ground);
+        }
+    }
 
     /**
      * A zone whose ground the widened area meets.
@@ -132,6 +137,11 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
         }
     }
 
+    private static final Comparator<Met> PRESSING = Comparator.comparing(Met::meeting)
+            .thenComparing(m -> m.zone().restriction())
+            .thenComparing(m -> -m.overlapM2())
+            .thenComparing(m -> m.zone().id());
+
     /**
      * @param distanceM from the area's nearest edge; zero when they meet
      * @param bearingDeg from the launch point to the zone's middle, true, 0 to below 360
@@ -148,10 +158,7 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
                 met.add(met(z, plan, wide, wideM2));
             }
         }
-        met.sort(Comparator.comparing(Met::meeting)
-                .thenComparing(m -> m.zone().restriction())
-                .thenComparing(m -> -m.overlapM2())
-                .thenComparing(m -> m.zone().id()));
+        met.sort(PRESSING);
         Map<ZoneKind, Zone> best = new EnumMap<>(ZoneKind.class);
         Map<ZoneKind, Double> distance = new EnumMap<>(ZoneKind.class);
         List<Neighbour> around = new ArrayList<>();
@@ -184,21 +191,48 @@ public record SiteLook(List<Met> met, Map<ZoneKind, Neighbour> nearest, List<Nei
         Optional<Area> shared = z.area().overlap(wide);
         double m2 = shared.map(Area::areaM2).orElse(0.0);
         Zone.Meeting height = height(z, plan);
-        List<TimeWindow> inForce = plan.windows().isEmpty()
-                ? List.of(new TimeWindow(java.time.Instant.MIN, java.time.Instant.MAX))
-                : plan.windows().stream()
-                        .flatMap(w -> z.times().within(w, plan.place()).stream())
-                        .toList();
         return new Met(
                 z,
                 m2,
                 wideM2 == 0 ? 0 : m2 / wideM2,
                 height,
                 z.why(height, plan.greatestHeightM(), plan.ground()),
-                inForce,
+                inForce(z, plan),
                 shared(z, plan),
                 shared.isEmpty(),
                 plan.buffer() > 0 && !z.area().meets(plan.area()));
+    }
+
+    private static List<TimeWindow> inForce(Zone z, Plan plan) {
+        return plan.windows().isEmpty()
+                ? List.of(new TimeWindow(Instant.MIN, Instant.MAX))
+                : plan.windows().stream()
+                        .flatMap(w -> z.times().within(w, plan.place()).stream())
+                        .toList();
+    }
+
+    /**
+     * This look in the hours of a plan: what lies where does not change with them.
+     *
+     * @param plan the one that was looked at, in any hours
+     */
+    SiteLook inHoursOf(Plan plan) {
+        return new SiteLook(
+                met.stream()
+                        .map(m -> new Met(
+                                m.zone,
+                                m.overlapM2,
+                                m.share,
+                                m.height,
+                                m.whyHeight,
+                                inForce(m.zone, plan),
+                                m.overlapHeights,
+                                m.onlyEdge,
+                                m.onlyInBuffer))
+                        .sorted(PRESSING)
+                        .toList(),
+                nearest,
+                around);
     }
 
     /** What is not known over the whole area may be certain at the launch point, whose elevation has no spread. */

@@ -84,7 +84,8 @@ public record ZonesOnFile(
 
     /** What a plan meets and what lies around it. */
     public SiteLook look(SiteLook.Plan plan) {
-        return looks.computeIfAbsent(plan, p -> SiteLook.of(p, index));
+        SiteLook any = looks.computeIfAbsent(plan.atAnyTime(), p -> SiteLook.of(p, index));
+        return looks.computeIfAbsent(plan, any::inHoursOf);
     }
 
     /** What to say of a zone of which more was taken than is certain; empty for any other. */

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import yarrek.core.geo.Geodesy;
@@ -68,6 +69,48 @@ public final class Neighbours {
             double m = Geodesy.distanceM(from, to);
             return m <= sameM ? 0 : m / 1000 / kmh * 60 + settle;
         }
+
+        private Duration night() {
+            return Duration.ofMinutes(Math.round(apartH * 60));
+        }
+
+        /** Minutes between two stretches; less than 0 where they share more than an instant. */
+        private static double gap(TimeWindow a, TimeWindow b) {
+            boolean swapped = a.start().isAfter(b.start());
+            TimeWindow first = swapped ? b : a;
+            TimeWindow then = swapped ? a : b;
+            return Duration.between(first.end(), then.start()).toSeconds() / 60.0;
+        }
+
+        /** Whether whoever is at both would be in two places at once, or late at one from the other. */
+        boolean tooNear(TimeWindow a, Position at, TimeWindow b, Position other) {
+            double gap = gap(a, b);
+            return gap < 0 || (at != null && other != null && gap < apartH * 60 && minutes(at, other) > gap);
+        }
+    }
+
+    /**
+     * Where somebody or something is needed, and when.
+     *
+     * @param launch null when it is not known: then only the same hours are in the way
+     * @param uses hours by person or aircraft
+     */
+    public record Stay(Position launch, Map<UUID, List<TimeWindow>> uses) {
+        /** The same by what stands for each of whom and what it has. */
+        public Stay as(UnaryOperator<UUID> as) {
+            Map<UUID, List<TimeWindow>> by = new HashMap<>();
+            uses.forEach((who, hours) ->
+                    by.computeIfAbsent(as.apply(who), k -> new ArrayList<>()).addAll(hours));
+            return new Stay(launch, by);
+        }
+
+        /** Whether anyone or anything would be needed at both at once, or be late at one from the other. */
+        public boolean isInTheWayOf(Stay other, Way way) {
+            return uses.entrySet().stream()
+                    .anyMatch(e -> other.uses.getOrDefault(e.getKey(), List.of()).stream()
+                            .anyMatch(
+                                    b -> e.getValue().stream().anyMatch(a -> way.tooNear(a, launch, b, other.launch))));
+        }
     }
 
     /** The hours of some jobs in order of their beginnings, so that those which overlap others are found without asking all. */
@@ -115,11 +158,19 @@ public final class Neighbours {
 
     private final List<Planned> emergencies;
     private final Map<UUID, Hours> byUsed;
+    private final List<Planned> planned;
+    private final Instant now;
     private final LocalDate today;
     private final Way way;
 
     public Neighbours(List<Planned> planned, Instant now) {
         this(planned, now, Way.USUAL);
+    }
+
+    /** The same as if some of them were not there. */
+    public Neighbours without(Set<UUID> jobs) {
+        return new Neighbours(
+                planned.stream().filter(j -> !jobs.contains(j.id())).toList(), now, way);
     }
 
     public Neighbours(List<Planned> planned, Instant now, Way way) {
@@ -132,8 +183,22 @@ public final class Neighbours {
                 .forEach((who, windows) -> windows.forEach(
                         w -> used.computeIfAbsent(who, k -> new ArrayList<>()).add(new Hours.Stretch(w, j)))));
         byUsed = used.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> new Hours(e.getValue())));
+        this.planned = List.copyOf(planned);
+        this.now = now;
         today = LocalDate.ofInstant(now, ZoneOffset.UTC);
         this.way = way;
+    }
+
+    /**
+     * Where all of them are, and when.
+     *
+     * @param as what stands for a person or build, such as the aircraft for its builds
+     */
+    public List<Map.Entry<String, Stay>> stays(UnaryOperator<UUID> as) {
+        return planned.stream()
+                .map(j -> Map.entry(j.name(), new Stay(j.launch(), j.uses())))
+                .map(e -> Map.entry(e.getKey(), e.getValue().as(as)))
+                .toList();
     }
 
     /**
@@ -178,20 +243,16 @@ public final class Neighbours {
     /** The job before or after on the same day to or from which the way of one of these is too long, the worst. */
     private Optional<Elsewhere.Late> late(Set<UUID> people, UUID jobId, Position launch, List<TimeWindow> windows) {
         Elsewhere.Late worst = null;
-        Duration night = Duration.ofMinutes(Math.round(way.apartH() * 60));
+        Duration night = way.night();
         for (UUID id : people) {
             Hours hours = byUsed.get(id);
             for (TimeWindow w : hours == null ? List.<TimeWindow>of() : windows) {
                 TimeWindow wide = new TimeWindow(w.start().minus(night), w.end().plus(night));
                 for (Hours.Stretch s : hours.meeting(wide, jobId)) {
-                    boolean before = !s.window().end().isAfter(w.start());
-                    boolean after = !s.window().start().isBefore(w.end());
-                    if (s.job().launch() == null || (!before && !after)) {
+                    double gap = Way.gap(s.window(), w);
+                    if (s.job().launch() == null || gap < 0) {
                         continue; // one in the same hours is told of as such
                     }
-                    double gap = before
-                            ? minutes(s.window().end(), w.start())
-                            : minutes(w.end(), s.window().start());
                     double needs = way.minutes(s.job().launch(), launch);
                     if (needs > gap && (worst == null || needs - gap > worst.shortMin())) {
                         worst = new Elsewhere.Late(s.job().name(), gap, needs);
@@ -200,9 +261,5 @@ public final class Neighbours {
             }
         }
         return Optional.ofNullable(worst);
-    }
-
-    private static double minutes(Instant from, Instant to) {
-        return Duration.between(from, to).toSeconds() / 60.0;
     }
 }

@@ -271,4 +271,23 @@ class SiteLookTest {
                 .extracting(a -> a.zone().id())
                 .containsExactly("pad", "R");
     }
+
+    /** Looked at once for any time and then in some hours is the same as looked at in those hours. */
+    @Test
+    void theHoursOfALookMayBeAskedOfAfterwards() {
+        Position north = Geodesy.destination(new Position(46.61, -17.895), 0, 150);
+        ZoneIndex index = new ZoneIndex(
+                List.of(circle("H", ZoneKind.HELIPORT, LAUNCH, 100), circle("N", ZoneKind.RESTRICTED, north, 100)));
+        TimeWindow evening =
+                new TimeWindow(Instant.parse("2027-06-12T09:00:01Z"), Instant.parse("2027-06-12T12:00:00Z"));
+        for (SiteLook.Plan p : List.of(
+                plan(0, OptionalDouble.of(90), MORNING),
+                plan(52, OptionalDouble.of(90), MORNING, evening),
+                plan(52, OptionalDouble.empty(), evening))) {
+            SiteLook any = SiteLook.of(p.atAnyTime(), index);
+            SiteLook then = any.inHoursOf(p);
+            SiteLook straight = SiteLook.of(p, index);
+            assertThat(then).isEqualTo(straight);
+        }
+    }
 }
