@@ -83,6 +83,12 @@ class JobEntity {
     @BatchSize(size = 500)
     List<FlightRow> flights = new ArrayList<>();
 
+    /** What is to be filmed, in its order: nothing of it is judged. */
+    @ElementCollection
+    @CollectionTable(name = "shot", joinColumns = @JoinColumn(name = "job_id"))
+    @OrderColumn(name = "number")
+    List<ShotRow> shots = new ArrayList<>();
+
     String state;
 
     // what judging says of it is nobody's edit: whoever has the job open loses nothing to it

@@ -25,6 +25,8 @@ class JobHistory {
                         "toTime",
                         "To",
                         "flights",
-                        "Flights planned"));
+                        "Flights planned",
+                        "shots",
+                        "Shots"));
     }
 }

@@ -38,6 +38,7 @@ import yarrek.app.judging.FactLoader;
 import yarrek.app.judging.FactSources;
 import yarrek.app.judging.Judging;
 import yarrek.app.judging.Wanted;
+import yarrek.app.office.HouseFigures;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.papers.Papers;
@@ -61,6 +62,7 @@ public class JobJudging {
     private final Sites sites;
     private final Fleet fleet;
     private final Office office;
+    private final HouseFigures houseFigures;
     private final Work work;
     private final ApplicationEventPublisher events;
 
@@ -72,6 +74,7 @@ public class JobJudging {
             Sites sites,
             Fleet fleet,
             Office office,
+            HouseFigures houseFigures,
             Work work,
             ApplicationEventPublisher events) {
         this.em = em;
@@ -81,6 +84,7 @@ public class JobJudging {
         this.sites = sites;
         this.fleet = fleet;
         this.office = office;
+        this.houseFigures = houseFigures;
         this.work = work;
         this.events = events;
     }
@@ -168,7 +172,8 @@ public class JobJudging {
                                 j.lastDay,
                                 j.draft().uses(zones.get(j.siteId))))
                         .toList(),
-                near.now());
+                near.now(),
+                houseFigures.house().way());
     }
 
     private static Set<UUID> orNobody(Set<UUID> ids) {
@@ -448,6 +453,11 @@ public class JobJudging {
     @EventListener
     void rulesChanged(Rulebook.Changed e) {
         judgeWhere("j.state = :p", JobEntity.PLANNED, e.what());
+    }
+
+    @EventListener
+    void houseChanged(HouseFigures.Changed e) {
+        judgeWhere("j.state = :p", JobEntity.PLANNED, "a figure of the house changed");
     }
 
     @EventListener

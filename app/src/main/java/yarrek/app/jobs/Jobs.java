@@ -30,6 +30,7 @@ import yarrek.app.rulebook.Assessments;
 import yarrek.core.geo.Position;
 import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.judging.PlannedFlight;
+import yarrek.core.judging.Shot;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
 
@@ -230,6 +231,14 @@ public class Jobs {
         return j.id;
     }
 
+    /** A new job with the shots of another. */
+    @Transactional
+    UUID repeat(UUID of, JobDraft draft) {
+        UUID id = save(null, -1, draft);
+        entity(id).shots.addAll(shots(of).stream().map(ShotRow::new).toList());
+        return id;
+    }
+
     @Transactional
     public boolean setState(UUID id, String state) {
         JobEntity j = entity(id);
@@ -281,6 +290,32 @@ public class Jobs {
                 throw new IllegalArgumentException("“" + s.draft().name() + "”: " + e.getMessage(), e);
             }
         }
+    }
+
+    /** What is to be filmed on a job, in its order. */
+    @Transactional(readOnly = true)
+    public List<Shot> shots(UUID id) {
+        return entity(id).shots.stream().map(ShotRow::shot).toList();
+    }
+
+    /**
+     * @return whether they were not so already
+     * @throws LostUpdateException when somebody else saved the job since {@code version}
+     */
+    @Transactional
+    public boolean saveShots(UUID id, long version, List<Shot> shots) {
+        JobEntity j = entity(id);
+        if (version != j.version) {
+            throw new LostUpdateException(j.version);
+        }
+        List<ShotRow> rows = shots.stream().map(ShotRow::new).toList();
+        if (rows.equals(j.shots)) {
+            return false;
+        }
+        j.shots.clear();
+        j.shots.addAll(rows);
+        em.flush();
+        return true;
     }
 
     /** The flights planned of a job, were it to begin on a day: they move with it. */

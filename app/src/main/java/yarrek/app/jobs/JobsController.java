@@ -318,8 +318,7 @@ class JobsController {
                 "firstDay", true, LocalDate.now(clock.withZone(job.site().zone())));
         String typed = form.optionalText("name", 120);
         String name = typed.isEmpty() && first != null ? job.draft().name() + ", " + Days.show(first) : typed;
-        return form.store(() ->
-                        "redirect:/jobs/" + jobs.save(null, -1, job.draft().repeated(name, first)))
+        return form.store(() -> "redirect:/jobs/" + jobs.repeat(id, job.draft().repeated(name, first)))
                 .orElseGet(() -> form.page(model, "form"));
     }
 

@@ -24,6 +24,7 @@ import yarrek.app.approvals.Approvals;
 import yarrek.app.approvals.Kinds;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
+import yarrek.app.office.HouseFigures;
 import yarrek.app.office.Office;
 import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Rulebook;
@@ -35,6 +36,7 @@ import yarrek.core.weather.Report;
 @Component
 public class FactLoader {
     private final Office office;
+    private final HouseFigures houseFigures;
     private final Airspace airspace;
     private final Sites sites;
     private final Weather weather;
@@ -49,6 +51,7 @@ public class FactLoader {
 
     FactLoader(
             Office office,
+            HouseFigures houseFigures,
             Airspace airspace,
             Sites sites,
             Weather weather,
@@ -61,6 +64,7 @@ public class FactLoader {
             Kinds kinds,
             Clock clock) {
         this.office = office;
+        this.houseFigures = houseFigures;
         this.airspace = airspace;
         this.sites = sites;
         this.weather = weather;
@@ -132,6 +136,7 @@ public class FactLoader {
                 airspace.onFile(),
                 weather(places, hours),
                 neighbours.apply(neighbourhood(wanted, places, builds.keySet(), people(wanted), hours)),
+                houseFigures.house(),
                 rulebook::reading,
                 rulebook::recency,
                 rulebook::packOf);

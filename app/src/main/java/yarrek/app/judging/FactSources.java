@@ -27,6 +27,7 @@ import yarrek.core.judging.Built;
 import yarrek.core.judging.Craft;
 import yarrek.core.judging.Elsewhere;
 import yarrek.core.judging.FlightInput;
+import yarrek.core.judging.House;
 import yarrek.core.judging.JobPaper;
 import yarrek.core.judging.Neighbours;
 import yarrek.core.judging.Person;
@@ -71,6 +72,7 @@ public record FactSources(
         ZonesOnFile zones,
         Map<UUID, List<Report>> weather,
         Neighbours neighbours,
+        House house,
         Function<String, Optional<Rulebook.Reading>> reading,
         Function<String, Optional<Recency>> recency,
         Function<String, Optional<RulePack>> pack) {
@@ -92,6 +94,7 @@ public record FactSources(
                 zones,
                 weather,
                 neighbours.without(jobs),
+                house,
                 reading,
                 recency,
                 pack);
@@ -163,7 +166,8 @@ public record FactSources(
                         .map(r -> new Said.RulesRead(r.readOn(), "read by " + r.saidBy() + ": " + r.note())),
                 recency.apply(place.jurisdiction()),
                 zones,
-                weather.getOrDefault(w.siteId(), List.of()));
+                weather.getOrDefault(w.siteId(), List.of()),
+                house);
     }
 
     private OptionalDouble liability(LocalDate day) {

@@ -112,7 +112,7 @@ class Laying {
                         bookings(sources, as),
                         (job, choices) -> judge(stored.get(job.id()), choices, sources),
                         new WaysSearch(),
-                        Neighbours.Way.USUAL,
+                        sources.house().way(),
                         BUDGET)
                 .propose(wanted);
         return new Proposed(

@@ -120,6 +120,11 @@ public class Show {
         return yarrek.core.units.Finite.format(Math.round(h * 100) / 100.0) + " h";
     }
 
+    /** At most one decimal and the unit, or a dash. */
+    public String figure(Double v, String unit) {
+        return v == null ? "–" : (Finite.format(Math.round(v * 10) / 10.0) + " " + unit).strip();
+    }
+
     /** One decimal and the unit, or "not known". */
     public String one(Double v, String unit) {
         return v == null || v.isNaN()

@@ -14,13 +14,14 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import yarrek.core.board.Layout;
 import yarrek.core.geo.Position;
+import yarrek.core.judging.House;
 import yarrek.core.judging.Neighbours;
 import yarrek.core.time.TimeWindow;
 
 /** The search against every way there is. */
 class WaysSearchTest {
     private static final LocalDate DAY = LocalDate.of(2026, 6, 1);
-    private static final Layout.Conflicts CONFLICTS = (a, b) -> a.stay().isInTheWayOf(b.stay(), Neighbours.Way.USUAL);
+    private static final Layout.Conflicts CONFLICTS = (a, b) -> a.stay().isInTheWayOf(b.stay(), House.USUAL.way());
 
     private static Layout.Option option(int pilot, int build, int day, int hour, int cost) {
         UUID who = new UUID(1, pilot);

@@ -36,10 +36,7 @@ public record DayClock(LocalDate day, double needed, double hours, List<String> 
             double breakEvery,
             double breakFor,
             double packUp,
-            double keepFree) {
-        /** Choices of a house and no figures of a law. */
-        public static final House USUAL = new House(20, 5, 2, 120, 15, 15, 0.1);
-    }
+            double keepFree) {}
 
     /** Minutes that are too few; 0 when it fits. */
     public double shortBy() {

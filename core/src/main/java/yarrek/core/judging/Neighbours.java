@@ -61,9 +61,6 @@ public final class Neighbours {
      * @param apartH hours after which the night lies between
      */
     public record Way(double kmh, double settle, double sameM, double apartH) {
-        /** Choices of a house. */
-        public static final Way USUAL = new Way(45, 30, 500, 10);
-
         /** Minutes from one place to another. */
         double minutes(Position from, Position to) {
             double m = Geodesy.distanceM(from, to);
@@ -162,10 +159,6 @@ public final class Neighbours {
     private final Instant now;
     private final LocalDate today;
     private final Way way;
-
-    public Neighbours(List<Planned> planned, Instant now) {
-        this(planned, now, Way.USUAL);
-    }
 
     /** The same as if some of them were not there. */
     public Neighbours without(Set<UUID> jobs) {

@@ -184,7 +184,7 @@ public final class PlanFacts {
                 .get("unlock.needed")
                 .map(k -> ((FactValue.YesNo) k.value()).value())
                 .orElse(false);
-        DayClock.of(in.plan().flights().orElseThrow(), DayClock.House.USUAL, unlock).stream()
+        DayClock.of(in.plan().flights().orElseThrow(), in.house().clock(), unlock).stream()
                 .flatMap(List::stream)
                 .max(Comparator.comparingDouble(d -> d.needed() - d.hours()))
                 .ifPresent(d -> b.quantity(

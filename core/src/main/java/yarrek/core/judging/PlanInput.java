@@ -26,6 +26,7 @@ import yarrek.core.weather.Report;
  * @param rulesRead when the own rules of the state were read; empty when nobody has said
  * @param recency how the law of the place counts it
  * @param weather reports of the place
+ * @param house what the house reckons with
  */
 public record PlanInput(
         String operatorJurisdiction,
@@ -45,7 +46,8 @@ public record PlanInput(
         Optional<Said.RulesRead> rulesRead,
         Optional<Recency> recency,
         ZonesOnFile zones,
-        List<Report> weather) {
+        List<Report> weather,
+        House house) {
     /** As if nothing were granted for the job yet: what it would need shows. */
     public PlanInput bare() {
         return new PlanInput(
@@ -66,6 +68,7 @@ public record PlanInput(
                 rulesRead,
                 recency,
                 zones,
-                weather);
+                weather,
+                house);
     }
 }

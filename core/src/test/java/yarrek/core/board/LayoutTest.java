@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import yarrek.core.geo.Geodesy;
 import yarrek.core.geo.Position;
+import yarrek.core.judging.House;
 import yarrek.core.judging.Neighbours;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
@@ -109,7 +110,7 @@ class LayoutTest {
     }
 
     private static Layout layout(Layout.Field field, List<Layout.Booking> bookings, Layout.Judge judge, int budget) {
-        return new Layout(j -> field, bookings, judge, LayoutTest::everyWay, Neighbours.Way.USUAL, budget);
+        return new Layout(j -> field, bookings, judge, LayoutTest::everyWay, House.USUAL.way(), budget);
     }
 
     private static Layout.Judge goWhen(Predicate<Layout.Choice> go, String else_) {
@@ -297,7 +298,7 @@ class LayoutTest {
                                 .filter(b -> a.job()
                                         .stay()
                                         .apply(a.choice())
-                                        .isInTheWayOf(b.job().stay().apply(b.choice()), Neighbours.Way.USUAL)))
+                                        .isInTheWayOf(b.job().stay().apply(b.choice()), House.USUAL.way())))
                         .isEmpty();
             }
             assertThat(p.lines().stream().filter(l -> !l.isIn()))

@@ -93,7 +93,8 @@ class FlightInputTest {
                 plan.rulesRead(),
                 plan.recency(),
                 plan.zones(),
-                plan.weather());
+                plan.weather(),
+                plan.house());
         Facts f = new FlightInput(next, OptionalDouble.empty(), Optional.empty(), Optional.of(flown), null)
                 .context()
                 .constant();

@@ -196,7 +196,7 @@ class FlightsPlannedTest {
     /** 20 + (3 × 12 + 2 × 5) + 15 = 81, no break within 120, a tenth kept free: 89.1. */
     @Test
     void aDayIsSetUpFliesChangesPacksAndPacksUp() {
-        DayClock d = DayClock.of(of(plain(0, 12.0), plain(0, 12.0), plain(0, 12.0)), DayClock.House.USUAL, false)
+        DayClock d = DayClock.of(of(plain(0, 12.0), plain(0, 12.0), plain(0, 12.0)), House.USUAL.clock(), false)
                 .orElseThrow()
                 .get(0);
         assertThat(d.needed()).isCloseTo(89.1, within(1e-9));
@@ -208,7 +208,7 @@ class FlightsPlannedTest {
     /** With an unlock each change takes 2 minutes more: 85 and its tenth. */
     @Test
     void anUnlockIsConfirmedAgainWithEachPack() {
-        DayClock d = DayClock.of(of(plain(0, 12.0), plain(0, 12.0), plain(0, 12.0)), DayClock.House.USUAL, true)
+        DayClock d = DayClock.of(of(plain(0, 12.0), plain(0, 12.0), plain(0, 12.0)), House.USUAL.clock(), true)
                 .orElseThrow()
                 .get(0);
         assertThat(d.needed()).isCloseTo(93.5, within(1e-9));
@@ -219,7 +219,7 @@ class FlightsPlannedTest {
     void tooManyFlightsAreShortOfTheHours() {
         PlannedFlight[] nine = Collections.nCopies(9, plain(0, 15.0)).toArray(PlannedFlight[]::new);
         DayClock d =
-                DayClock.of(of(nine), DayClock.House.USUAL, false).orElseThrow().get(0);
+                DayClock.of(of(nine), House.USUAL.clock(), false).orElseThrow().get(0);
         assertThat(d.shortBy()).isCloseTo(67.5, within(1e-9));
     }
 
@@ -228,13 +228,13 @@ class FlightsPlannedTest {
         PlannedFlight a = flight(0, null, BIG, LEAD, null, 20.0);
         PlannedFlight b = flight(0, null, SMALL, LEARNER, null, 10.0);
         DayClock both =
-                DayClock.of(of(a, b), DayClock.House.USUAL, false).orElseThrow().get(0);
+                DayClock.of(of(a, b), House.USUAL.clock(), false).orElseThrow().get(0);
         DayClock alone =
-                DayClock.of(of(a), DayClock.House.USUAL, false).orElseThrow().get(0);
+                DayClock.of(of(a), House.USUAL.clock(), false).orElseThrow().get(0);
         assertThat(both.needed()).isEqualTo(alone.needed());
         // one aircraft flown by two flies one after the other
         PlannedFlight same = flight(0, null, BIG, LEARNER, null, 10.0);
-        assertThat(DayClock.of(of(a, same), DayClock.House.USUAL, false)
+        assertThat(DayClock.of(of(a, same), House.USUAL.clock(), false)
                         .orElseThrow()
                         .get(0)
                         .needed())
@@ -243,7 +243,7 @@ class FlightsPlannedTest {
 
     @Test
     void aFlightOfUnknownLengthLeavesItNotKnown() {
-        assertThat(DayClock.of(of(plain(0, 12.0), plain(1, null)), DayClock.House.USUAL, false))
+        assertThat(DayClock.of(of(plain(0, 12.0), plain(1, null)), House.USUAL.clock(), false))
                 .isEmpty();
     }
 
@@ -262,7 +262,7 @@ class FlightsPlannedTest {
                         random.nextBoolean() ? LEAD : LEARNER,
                         null,
                         1.0 + random.nextInt(20)));
-                double needed = DayClock.of(new FlightsPlanned(flights, JOB), DayClock.House.USUAL, false)
+                double needed = DayClock.of(new FlightsPlanned(flights, JOB), House.USUAL.clock(), false)
                         .orElseThrow()
                         .get(0)
                         .needed();

@@ -122,6 +122,7 @@ final class Inputs {
                 Optional.empty(),
                 Optional.empty(),
                 zones,
-                weather);
+                weather,
+                House.USUAL);
     }
 }

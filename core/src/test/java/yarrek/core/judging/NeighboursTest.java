@@ -39,7 +39,8 @@ class NeighboursTest {
     }
 
     private static Neighbours one(UUID id, TimeWindow hours, boolean emergency) {
-        return new Neighbours(List.of(planned(id, "Roof", emergency, List.of(hours))), MORNING.start());
+        return new Neighbours(
+                List.of(planned(id, "Roof", emergency, List.of(hours))), MORNING.start(), House.USUAL.way());
     }
 
     private static Elsewhere of(Neighbours n, UUID self, UUID pilot, Set<UUID> builds) {
@@ -141,7 +142,7 @@ class NeighboursTest {
                                             && asked.start().isBefore(w.end())))
                     .map(Neighbours.Planned::name)
                     .min(Comparator.naturalOrder());
-            assertThat(new Neighbours(all, MORNING.start())
+            assertThat(new Neighbours(all, MORNING.start(), House.USUAL.way())
                             .of(SELF, SITE, uses(PILOT, Set.of()), List.of(asked))
                             .ofPilot())
                     .isEqualTo(expected);
