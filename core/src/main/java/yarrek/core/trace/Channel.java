@@ -37,11 +37,45 @@ public enum Channel {
     STICK_YAW(1e-3),
     STICK_PITCH(1e-3),
     STICK_ROLL(1e-3),
-    HOME_SET(1);
+    HOME_SET(1),
+    VELOCITY_NORTH_MPS(1e-3),
+    VELOCITY_EAST_MPS(1e-3),
+    FIX_TYPE(1),
+    HDOP(1e-2),
+    POSITION_ERROR_M(1e-2),
+    /** The receiver's own level, 0 to 255. */
+    INTERFERENCE(1),
+    LINK_LOST(1),
+    LANDED(1),
+    MOTOR_1_PCT(1e-1),
+    MOTOR_2_PCT(1e-1),
+    MOTOR_3_PCT(1e-1),
+    MOTOR_4_PCT(1e-1),
+    MOTOR_5_PCT(1e-1),
+    MOTOR_6_PCT(1e-1),
+    MOTOR_7_PCT(1e-1),
+    MOTOR_8_PCT(1e-1),
+    MOTOR_1_RPM(1),
+    MOTOR_2_RPM(1),
+    MOTOR_3_RPM(1),
+    MOTOR_4_RPM(1),
+    MOTOR_5_RPM(1),
+    MOTOR_6_RPM(1),
+    MOTOR_7_RPM(1),
+    MOTOR_8_RPM(1);
+
+    /** Motors that a trace can hold. */
+    public static final int MOTORS = 8;
 
     private static final java.util.List<Channel> CELLS =
             java.util.Arrays.stream(values()).filter(Channel::isCell).toList();
     private static final int MAX_CELLS = 12;
+    private static final java.util.List<Channel> ASKED = java.util.Arrays.stream(values())
+            .filter(c -> c.name().endsWith("_PCT") && c.isMotor())
+            .toList();
+    private static final java.util.List<Channel> TURNING = java.util.Arrays.stream(values())
+            .filter(c -> c.name().endsWith("_RPM") && c.isMotor())
+            .toList();
 
     private final double step;
 
@@ -63,6 +97,35 @@ public enum Channel {
             throw new IllegalArgumentException("cell must be 1 to " + MAX_CELLS + ", got " + number);
         }
         return CELLS.get(number - 1);
+    }
+
+    /**
+     * What the controller asks of a motor, counted from 1.
+     *
+     * @throws IllegalArgumentException if the motor is not 1 to 8
+     */
+    public static Channel motorPct(int number) {
+        return motor(ASKED, number);
+    }
+
+    /**
+     * Its revolutions per minute.
+     *
+     * @throws IllegalArgumentException if the motor is not 1 to 8
+     */
+    public static Channel motorRpm(int number) {
+        return motor(TURNING, number);
+    }
+
+    private static Channel motor(java.util.List<Channel> all, int number) {
+        if (!(number >= 1 && number <= MOTORS)) {
+            throw new IllegalArgumentException("motor must be 1 to " + MOTORS + ", got " + number);
+        }
+        return all.get(number - 1);
+    }
+
+    private boolean isMotor() {
+        return name().startsWith("MOTOR_");
     }
 
     public boolean isCell() {

@@ -25,6 +25,11 @@ import yarrek.formats.log.Numbers;
  */
 public final class CsvSheet {
     static final int MAX_CELL = 4096;
+    /** What comes in, for whoever brings something else. */
+    private static final String HOW =
+            "Logs come in as GPX 1.1, ULog, DataFlash, DataFlash as text, KML with a track, GeoJSON with"
+                    + " times, or as CSV or TSV text";
+
     private static final int LOOK_LINES = 200;
     private static final int SAMPLE_ROWS = 60;
     private static final int MIN_COLUMNS = 3;
@@ -95,16 +100,14 @@ public final class CsvSheet {
                 lines.stream().flatMapToInt(String::chars).filter(c -> c == 0).count();
         long characters = lines.stream().mapToLong(String::length).sum();
         if (zeros * ZEROS_PER_CHARACTER > characters) {
-            throw new BrokenFileException(
-                    "csv.binary",
-                    "this is not text: it holds zero bytes. Logs come in as GPX 1.1, or as CSV or TSV text");
+            throw new BrokenFileException("csv.binary", "this is not text: it holds zero bytes. " + HOW);
         }
         String start = String.join("", lines).stripLeading();
         if (start.startsWith("{") || start.startsWith("[{")) {
             throw new BrokenFileException(
                     "csv.json",
-                    "this is JSON" + (start.contains("\"coordinates\"") ? " (GeoJSON)" : "")
-                            + ", not a table. Logs come in as GPX 1.1, or as CSV or TSV text; export the track as one of these");
+                    "this is JSON" + (start.contains("\"coordinates\"") ? " (GeoJSON)" : "") + ", not a table. " + HOW
+                            + "; export the track as one of these");
         }
         Shape best = null;
         for (char d : DELIMITERS) {
@@ -117,7 +120,7 @@ public final class CsvSheet {
             throw new BrokenFileException(
                     "csv.shape",
                     "no table was found: no line of at least " + MIN_COLUMNS
-                            + " columns separated by comma, semicolon, tab or bar. Logs come in as GPX 1.1, or as CSV or TSV text");
+                            + " columns separated by comma, semicolon, tab or bar. " + HOW);
         }
         if (best.columns() > MAX_COLUMNS) {
             throw new BrokenFileException(

@@ -3,9 +3,13 @@ package yarrek.formats.logs;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Optional;
+import yarrek.formats.dataflash.DataflashReader;
 import yarrek.formats.gpx.GpxReader;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.log.LogReading;
+import yarrek.formats.tracks.GeoJsonTrackReader;
+import yarrek.formats.tracks.KmlTrackReader;
+import yarrek.formats.ulog.UlogReader;
 
 /**
  * A format whose files say themselves what they hold. A further one is its reader and an entry here; text in columns is no such
@@ -15,12 +19,67 @@ public enum LogFormat {
     GPX("GPX 1.1") {
         @Override
         boolean begins(byte[] content) {
-            return beginsAsXml(content);
+            return beginsAsXml(content) && !KmlTrackReader.begins(head(content));
         }
 
         @Override
         public LogReading read(byte[] content) throws BrokenFileException {
             return GpxReader.read(content);
+        }
+    },
+    ULOG("ULog") {
+        @Override
+        boolean begins(byte[] content) {
+            return UlogReader.begins(content);
+        }
+
+        @Override
+        public LogReading read(byte[] content) throws BrokenFileException {
+            return UlogReader.read(content);
+        }
+    },
+    DATAFLASH("DataFlash") {
+        @Override
+        boolean begins(byte[] content) {
+            return DataflashReader.beginsBinary(content);
+        }
+
+        @Override
+        public LogReading read(byte[] content) throws BrokenFileException {
+            return DataflashReader.readBinary(content);
+        }
+    },
+    DATAFLASH_TEXT("DataFlash as text") {
+        @Override
+        boolean begins(byte[] content) {
+            return DataflashReader.beginsText(content);
+        }
+
+        @Override
+        public LogReading read(byte[] content) throws BrokenFileException {
+            return DataflashReader.readText(content);
+        }
+    },
+    KML("KML with a track") {
+        @Override
+        boolean begins(byte[] content) {
+            return beginsAsXml(content) && KmlTrackReader.begins(head(content));
+        }
+
+        @Override
+        public LogReading read(byte[] content) throws BrokenFileException {
+            return KmlTrackReader.read(content);
+        }
+    },
+    GEOJSON("GeoJSON with times") {
+        @Override
+        boolean begins(byte[] content) {
+            return GeoJsonTrackReader.begins(head(content));
+        }
+
+        @Override
+        public LogReading read(byte[] content) throws BrokenFileException {
+            return GeoJsonTrackReader.read(content);
         }
     };
 
@@ -48,13 +107,18 @@ public enum LogFormat {
         return Arrays.stream(values()).filter(f -> f.begins(content)).findFirst();
     }
 
-    private static boolean beginsAsXml(byte[] content) {
+    /** How it begins, without white space and byte order marks. */
+    private static String head(byte[] content) {
         String head =
                 new String(content, 0, Math.min(content.length, HEAD), StandardCharsets.ISO_8859_1).replace("\0", "");
         int from = 0;
         while (from < head.length() && (Character.isWhitespace(head.charAt(from)) || head.charAt(from) > 0x7F)) {
-            from++; // white space and byte order marks
+            from++;
         }
-        return from < head.length() && head.charAt(from) == '<';
+        return head.substring(from);
+    }
+
+    private static boolean beginsAsXml(byte[] content) {
+        return head(content).startsWith("<");
     }
 }

@@ -1,0 +1,2 @@
+/** DataFlash, the open self-describing log of multirotor controllers, binary and as text. */
+package yarrek.formats.dataflash;
