@@ -104,10 +104,12 @@
 
     var clock = document.getElementById("cursor-clock"),
       start = Date.parse(d.start);
+    var shown = null;
     function at(i) {
       if (i === null || i === undefined) {
         return;
       }
+      shown = i;
       clock.textContent =
         new Date(start + d.seconds[i] * 1000).toISOString().slice(11, 21) +
         " UTC, " +
@@ -117,9 +119,16 @@
         dot.setLatLng([d.latitude[i], d.longitude[i]]);
       }
       Object.keys(d.strips).forEach(function (k) {
-        var v = d.strips[k].values[i];
-        document.getElementById("strip-value-" + k).textContent =
-          v === null ? "–" : (Math.abs(v) < 0.05 ? 0 : v).toFixed(1) + " " + d.strips[k].unit;
+        var out = document.getElementById("strip-value-" + k);
+        if (out) {
+          out.textContent = d.strips[k].curves
+            .map(function (c) {
+              var v = c.values[i];
+              return (c.name + " " + (v === null ? "–" : (Math.abs(v) < 0.05 ? 0 : v).toFixed(d.strips[k].more ? 2 : 1))).trim();
+            })
+            .join("  ")
+            .concat(" ", d.strips[k].unit);
+        }
       });
     }
     var host = document.getElementById("strips"),
@@ -159,18 +168,24 @@
         },
       };
     }
-    Object.keys(d.strips).forEach(function (k, n) {
+    // several curves of one strip differ by how they are broken, and by name beside the figure
+    var dashes = [[], [7, 3], [2, 3], [8, 3, 2, 3], [4, 4], [1, 4], [10, 4], [3, 2, 1, 2], [6, 2], [2, 6], [5, 1], [1, 2]];
+    function draw(k, n, host) {
       var s = d.strips[k],
         box = document.createElement("div");
       box.className = "strip";
       box.innerHTML = '<div class="strip-head"><span></span><span class="fig" id="strip-value-' + k + '"></span></div>';
       box.querySelector("span").textContent =
-        s.label + " (" + s.unit + ")" + (s.limit !== null ? ", limit " + s.limit + " " + s.unit : "");
+        s.label + (s.unit ? " (" + s.unit + ")" : "") + (s.limit !== null ? ", limit " + s.limit + " " + s.unit : "");
       box.setAttribute("role", "group");
       box.setAttribute("aria-label", s.heard);
       host.appendChild(box);
-      var data = [d.seconds, s.values],
-        series = [{}, { stroke: css("--bar"), width: 1.6, points: { show: false }, spanGaps: false }];
+      var data = [d.seconds],
+        series = [{}];
+      s.curves.forEach(function (c, j) {
+        data.push(c.values);
+        series.push({ stroke: css("--bar"), width: 1.6, dash: dashes[j], points: { show: false }, spanGaps: false });
+      });
       if (s.limit !== null) {
         data.push(
           d.seconds.map(function () {
@@ -216,7 +231,32 @@
           box,
         ),
       );
+    }
+    var keys = Object.keys(d.strips),
+      more = document.getElementById("more-strips");
+    keys
+      .filter(function (k) {
+        return !d.strips[k].more;
+      })
+      .forEach(function (k, n) {
+        draw(k, n, host);
+      });
+    var later = keys.filter(function (k) {
+      return d.strips[k].more;
     });
+    if (more && later.length) {
+      more.hidden = false;
+      more.addEventListener(
+        "toggle",
+        function () {
+          later.forEach(function (k) {
+            draw(k, 1, more.querySelector("div"));
+          });
+          at(shown);
+        },
+        { once: true },
+      );
+    }
     at(
       Math.max(
         0,

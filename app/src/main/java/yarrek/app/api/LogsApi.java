@@ -65,7 +65,7 @@ class LogsApi {
 
     @Operation(
             summary =
-                    "Bring a log in: GPX 1.1, or CSV/TSV by the saved or suggested reading plan, or by the one sent along as part 'plan'")
+                    "Bring a log in: ULog, DataFlash, GPX 1.1, KML track, GeoJSON with times, or CSV/TSV by the saved or suggested reading plan, or by the one sent along as part 'plan'")
     @OpenTo(OpenTo.Whom.CREW)
     @PostMapping(value = "/logs", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ResponseEntity<LogOut> bringIn(

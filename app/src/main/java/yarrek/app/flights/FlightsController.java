@@ -1,5 +1,6 @@
 package yarrek.app.flights;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
@@ -7,6 +8,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,6 +32,7 @@ import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.forms.LostUpdateException;
 import yarrek.app.jobs.Jobs;
+import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
 import yarrek.core.flight.FlightSummary;
@@ -39,7 +42,9 @@ import yarrek.formats.csv.ColumnRole;
 import yarrek.formats.csv.ReadingPlan;
 import yarrek.formats.csv.Unit;
 import yarrek.formats.log.BrokenFileException;
+import yarrek.formats.logs.LogArchive;
 import yarrek.formats.logs.LogFormat;
+import yarrek.formats.tracks.TraceWriter;
 
 /** Pages of the flights: bringing in, matching, looking. */
 @Controller
@@ -76,6 +81,12 @@ class FlightsController {
         return "flights/flights";
     }
 
+    /** Of a moment as it is written: its date, hour and minute. */
+    private static final int MINUTES = 16;
+
+    /** Bytes of all files of one archive. */
+    private static final long MOST_UNFOLDED = 200L << 20;
+
     @OpenTo(OpenTo.Whom.CREW)
     @PostMapping("/flights/logs")
     String bringIn(@RequestParam("files") List<MultipartFile> files, RedirectAttributes flash) throws IOException {
@@ -87,10 +98,11 @@ class FlightsController {
         viewer.requirePerson();
         Flights.Attribution mine =
                 new Flights.Attribution(null, null, viewer.isPilot() ? viewer.personId() : null, null);
-        for (MultipartFile file : files) {
-            String name = file.getOriginalFilename();
+        Map<String, byte[]> all = unfolded(files, problems);
+        for (Map.Entry<String, byte[]> file : all.entrySet()) {
+            String name = file.getKey();
             try {
-                Logs.Outcome o = logs.bringIn(name, file.getBytes(), mine, viewer);
+                Logs.Outcome o = logs.bringIn(name, file.getValue(), mine, viewer);
                 if (o.uploadId() != null) {
                     waiting = o.uploadId();
                     told.add(name + ": its columns have to be matched first");
@@ -113,9 +125,29 @@ class FlightsController {
         if (waiting != null && problems.isEmpty()) {
             return "redirect:/flights/match/" + waiting;
         }
-        return single != null && problems.isEmpty() && files.size() == 1
+        return single != null && problems.isEmpty() && all.size() == 1
                 ? "redirect:/flights/" + single
                 : "redirect:/flights";
+    }
+
+    /** Files by name, those of an archive one by one; an archive that cannot be opened is told. */
+    private static Map<String, byte[]> unfolded(List<MultipartFile> files, List<String> problems) throws IOException {
+        Map<String, byte[]> all = new LinkedHashMap<>();
+        for (MultipartFile file : files) {
+            String name = String.valueOf(file.getOriginalFilename());
+            byte[] content = file.getBytes();
+            try {
+                if (LogArchive.begins(content)) {
+                    LogArchive.files(content, MOST_UNFOLDED)
+                            .forEach((path, bytes) -> all.put(name + ": " + path, bytes));
+                } else {
+                    all.put(all.containsKey(name) ? name + " (" + all.size() + ")" : name, content);
+                }
+            } catch (BrokenFileException e) {
+                problems.add(name + ": " + e.getMessage());
+            }
+        }
+        return all;
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
@@ -269,6 +301,24 @@ class FlightsController {
                                 .toString())
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .body(file.getValue());
+    }
+
+    /** The trace of a flight in an open format, as it was read and not as it came. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    @GetMapping("/flights/{id}/trace.{format}")
+    void trace(@PathVariable("id") UUID id, @PathVariable("format") String format, HttpServletResponse response)
+            throws IOException {
+        TraceWriter writer = TraceWriter.of(format).orElseThrow(() -> new NotFoundException("format"));
+        Trace trace = flights.trace(id, Viewer.current());
+        String name = "flight " + trace.start().toString().substring(0, MINUTES).replace(":", "");
+        response.setContentType(writer.type());
+        response.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                ContentDisposition.attachment()
+                        .filename(name + "." + writer.ending(), StandardCharsets.UTF_8)
+                        .build()
+                        .toString());
+        writer.write(trace, name, response.getOutputStream());
     }
 
     @OpenTo(OpenTo.Whom.CREW)

@@ -39,24 +39,50 @@ record TraceDrawing(
     private static final int MOST_POINTS = 4000;
 
     private static final double CLOSE_SHARE = 0.05;
+    private static final int CELLS = 12;
+
+    /** A line of a strip with what it is called where there are several. */
+    record Curve(String name, List<Double> values) {}
 
     /**
      * One strip: its label with unit, its figures, and the limit that binds, when there is one.
      *
+     * @param more whether it is among those that are opened on demand
      * @param heard what it shows, for those who do not see it
      */
-    record Strip(String label, String unit, List<Double> values, Double limit, String heard) {
-        /** @param column every figure of the log, also those that are not drawn */
-        static Strip of(String label, String unit, double[] column, int[] picked, Double limit) {
-            DoubleSummaryStatistics known =
-                    Arrays.stream(column).filter(v -> !Double.isNaN(v)).summaryStatistics();
+    record Strip(String label, String unit, List<Curve> curves, Double limit, boolean more, String heard) {
+        /** @param columns every figure of the log, also those that are not drawn, by what each is called */
+        static Strip of(
+                Trace trace,
+                String label,
+                String unit,
+                Map<String, double[]> columns,
+                int[] picked,
+                Double limit,
+                boolean more) {
+            DoubleSummaryStatistics known = columns.values().stream()
+                    .flatMapToDouble(Arrays::stream)
+                    .filter(v -> !Double.isNaN(v))
+                    .summaryStatistics();
             String heard = label
                     + (known.getCount() == 0
                             ? ", no figures"
                             : String.format(
                                     Locale.ROOT, ", from %.1f to %.1f %s", known.getMin(), known.getMax(), unit))
                     + (limit == null ? "" : ", limit " + Finite.format(limit) + " " + unit);
-            return new Strip(label, unit, TraceDrawing.values(column, picked), limit, heard);
+            return new Strip(
+                    label,
+                    unit,
+                    columns.entrySet().stream()
+                            .map(c -> new Curve(c.getKey(), TraceDrawing.values(trace.bridged(c.getValue()), picked)))
+                            .toList(),
+                    limit,
+                    more,
+                    heard);
+        }
+
+        static Strip of(Trace trace, String label, String unit, double[] column, int[] picked, Double limit) {
+            return of(trace, label, unit, Map.of("", column), picked, limit, false);
         }
     }
 
@@ -92,14 +118,21 @@ record TraceDrawing(
         if (heights != null) {
             strips.put(
                     "height",
-                    Strip.of("Height above take-off", "m", heights, picked, height == null ? null : height.limit()));
+                    Strip.of(
+                            trace,
+                            "Height above take-off",
+                            "m",
+                            heights,
+                            picked,
+                            height == null ? null : height.limit()));
         }
         double[] distances = distances(trace, takeoff);
         if (distances != null) {
             FindingRow.GaugeRow far = binding(assessment, "pilotDistanceM");
             strips.put(
                     "distance",
-                    Strip.of("Distance from take-off", "m", distances, picked, far == null ? null : far.limit()));
+                    Strip.of(
+                            trace, "Distance from take-off", "m", distances, picked, far == null ? null : far.limit()));
         }
         strip(strips, "speed", "Ground speed", "m/s", trace, Channel.GROUND_SPEED_MPS, picked, null);
         FindingRow.GaugeRow charge = binding(assessment, "batteryPct");
@@ -113,6 +146,40 @@ record TraceDrawing(
                 picked,
                 charge == null ? null : charge.limit());
         strip(strips, "volts", "Voltage", "V", trace, Channel.VOLTAGE_V, picked, null);
+        further(strips, "cells", "Cells", "V", trace, picked, cells());
+        further(strips, "current", "Current", "A", trace, picked, Map.of("", Channel.CURRENT_A));
+        further(strips, "link", "Link", "%", trace, picked, Map.of("", Channel.LINK_PCT));
+        further(strips, "satellites", "Satellites", "", trace, picked, Map.of("", Channel.SATELLITES));
+        further(
+                strips,
+                "interference",
+                "Interference, the receiver's own level",
+                "",
+                trace,
+                picked,
+                Map.of("", Channel.INTERFERENCE));
+        further(
+                strips,
+                "attitude",
+                "Attitude",
+                "°",
+                trace,
+                picked,
+                named("roll", Channel.ROLL_DEG, "pitch", Channel.PITCH_DEG));
+        further(
+                strips,
+                "sticks",
+                "Sticks, of full",
+                "",
+                trace,
+                picked,
+                named(
+                        "throttle", Channel.STICK_THROTTLE,
+                        "yaw", Channel.STICK_YAW,
+                        "pitch", Channel.STICK_PITCH,
+                        "roll", Channel.STICK_ROLL));
+        further(strips, "motors", "Motors, as asked for", "%", trace, picked, motors());
+        further(strips, "wind", "Wind as the aircraft reckons it", "m/s", trace, picked, Map.of("", Channel.WIND_MPS));
         List<Mark> marks = trace.messages().stream()
                 .map(m -> new Mark(m.atS(), m.level(), m.text()))
                 .toList();
@@ -172,7 +239,51 @@ record TraceDrawing(
             Double limit) {
         double[] column = trace.column(channel);
         if (column != null) {
-            strips.put(key, Strip.of(label, unit, column, picked, limit));
+            strips.put(key, Strip.of(trace, label, unit, column, picked, limit));
+        }
+    }
+
+    private static Map<String, Channel> named(Object... namesAndChannels) {
+        Map<String, Channel> named = new LinkedHashMap<>();
+        for (int i = 0; i < namesAndChannels.length; i += 2) {
+            named.put((String) namesAndChannels[i], (Channel) namesAndChannels[i + 1]);
+        }
+        return named;
+    }
+
+    private static Map<String, Channel> cells() {
+        Map<String, Channel> cells = new LinkedHashMap<>();
+        for (int i = 1; i <= CELLS; i++) {
+            cells.put(String.valueOf(i), Channel.cell(i));
+        }
+        return cells;
+    }
+
+    private static Map<String, Channel> motors() {
+        Map<String, Channel> motors = new LinkedHashMap<>();
+        for (int i = 1; i <= Channel.MOTORS; i++) {
+            motors.put(String.valueOf(i), Channel.motorPct(i));
+        }
+        return motors;
+    }
+
+    /** One that is opened on demand, with those of its curves that the log has. */
+    private static void further(
+            Map<String, Strip> strips,
+            String key,
+            String label,
+            String unit,
+            Trace trace,
+            int[] picked,
+            Map<String, Channel> channels) {
+        Map<String, double[]> columns = new LinkedHashMap<>();
+        channels.forEach((name, c) -> {
+            if (trace.has(c)) {
+                columns.put(name, trace.column(c));
+            }
+        });
+        if (!columns.isEmpty()) {
+            strips.put(key, Strip.of(trace, label, unit, columns, picked, null, true));
         }
     }
 
@@ -195,7 +306,11 @@ record TraceDrawing(
             heights,
             trace.column(Channel.GROUND_SPEED_MPS),
             trace.column(Channel.BATTERY_PCT),
-            trace.column(Channel.VOLTAGE_V)
+            trace.column(Channel.VOLTAGE_V),
+            trace.column(Channel.CURRENT_A),
+            trace.column(Channel.LINK_PCT),
+            trace.column(Channel.ROLL_DEG),
+            trace.column(Channel.PITCH_DEG)
         };
         int stretch = Math.max(1, (int) Math.ceil(n * 5.0 / MOST_POINTS));
         if (n <= MOST_POINTS) {
@@ -209,14 +324,18 @@ record TraceDrawing(
                 if (column == null || stretch == 1) {
                     continue;
                 }
-                int least = from;
-                int greatest = from;
+                int least = -1;
+                int greatest = -1;
                 for (int i = from; i < to; i++) {
-                    least = column[i] < column[least] ? i : least;
-                    greatest = column[i] > column[greatest] ? i : greatest;
+                    if (!Double.isNaN(column[i])) {
+                        least = least < 0 || column[i] < column[least] ? i : least;
+                        greatest = greatest < 0 || column[i] > column[greatest] ? i : greatest;
+                    }
                 }
-                picked.add(least);
-                picked.add(greatest);
+                if (least >= 0) {
+                    picked.add(least);
+                    picked.add(greatest);
+                }
             }
         }
         picked.add(n - 1);

@@ -87,6 +87,30 @@ public final class Trace {
         return columns.get(channel);
     }
 
+    /**
+     * A quantity with a figure at every moment between two of its samples that are no more than a hole apart, on the straight line
+     * between them: quantities come at several rates. For drawing; angles that wrap are not meant.
+     *
+     * @param column of this trace, one figure a moment
+     */
+    public double[] bridged(double[] column) {
+        double[] all = column.clone();
+        int last = -1;
+        for (int i = 0; i < all.length; i++) {
+            if (Double.isNaN(column[i])) {
+                continue;
+            }
+            double span = last < 0 ? 0 : seconds[i] - seconds[last];
+            if (span > 0 && span <= LONGEST_HOLE_S) {
+                for (int k = last + 1; k < i; k++) {
+                    all[k] = column[last] + (column[i] - column[last]) * (seconds[k] - seconds[last]) / span;
+                }
+            }
+            last = i;
+        }
+        return all;
+    }
+
     /** The figure, or NaN. */
     public double at(Channel channel, int index) {
         double[] column = columns.get(channel);

@@ -63,6 +63,7 @@ public final class DataflashReader {
         if (truncated) {
             builder.note("the file breaks off in the middle of a record; the flight is read up to there");
         }
+        records.end();
         long toUtc = records.toUtcMicros()
                 .orElseThrow(
                         () -> new BrokenFileException(

@@ -2,7 +2,9 @@ package yarrek.formats.dataflash;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
@@ -65,6 +67,10 @@ final class Records {
     private final long[] clocks = new long[CLOCKS];
     private int clockCount;
     private boolean positions;
+
+    /** Where the receiver was, for a log without positions of its own: moment, latitude, longitude, altitude. */
+    private final List<double[]> places = new ArrayList<>();
+
     private boolean homeAsked;
     private String said = "";
     private long saidAt = Long.MIN_VALUE;
@@ -74,9 +80,22 @@ final class Records {
         return rates;
     }
 
+    /** What is left to be said at the end of the log. */
+    void end() {
+        say("");
+        if (!positions) {
+            places.forEach(p -> {
+                rates.at((long) p[0]);
+                put(Channel.LATITUDE_DEG, p[1]);
+                put(Channel.LONGITUDE_DEG, p[2]);
+                put(Channel.ALTITUDE_MSL_M, p[3]);
+            });
+        }
+        places.clear();
+    }
+
     /** What to add to the log's clock to have UTC; empty when its receiver never said the time. */
     Optional<Long> toUtcMicros() {
-        say("");
         if (clockCount == 0) {
             return Optional.empty();
         }
@@ -112,6 +131,7 @@ final class Records {
             case "GPS" -> receiver(r, micros);
             case "POS" -> {
                 positions = true;
+                places.clear();
                 rates.at(micros);
                 put(Channel.LATITUDE_DEG, r.get("Lat"));
                 put(Channel.LONGITUDE_DEG, r.get("Lng"));
@@ -239,9 +259,7 @@ final class Records {
             put(Channel.VELOCITY_EAST_MPS, speed * Math.sin(course));
             put(Channel.CLIMB_MPS, -r.get("VZ"));
             if (!positions) {
-                put(Channel.LATITUDE_DEG, r.get("Lat"));
-                put(Channel.LONGITUDE_DEG, r.get("Lng"));
-                put(Channel.ALTITUDE_MSL_M, r.get("Alt"));
+                places.add(new double[] {micros, r.get("Lat"), r.get("Lng"), r.get("Alt")});
             }
             double weeks = r.get("GWk", "Week");
             double seconds = r.get("GMS", "TimeMS");

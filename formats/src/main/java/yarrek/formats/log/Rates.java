@@ -16,6 +16,10 @@ import yarrek.core.trace.Channel;
 @SuppressWarnings("EnumOrdinal") // only places in arrays of one reading: nothing is kept by them
 public final class Rates {
     private static final long TOGETHER_MICROS = 20_000;
+
+    /** Records are written within a second or two of their moment. */
+    private static final long LEAP_MICROS = 10_000_000;
+
     private static final Channel[] CHANNELS = Channel.values();
 
     private long[] at = new long[1024];
@@ -80,6 +84,7 @@ public final class Rates {
      * @param toUtcMicros what to add to the clock to have microseconds since 1970
      */
     public void pour(TraceBuilder builder, long toUtcMicros) throws BrokenFileException {
+        dropAstray(builder);
         Words[] byGroup = new Words[groups];
         words.forEach(w -> byGroup[w.group()] = w);
         double[] row = new double[CHANNELS.length];
@@ -108,6 +113,32 @@ public final class Rates {
         }
         if (began != Long.MIN_VALUE) {
             flush(builder, moment + toUtcMicros, row, said);
+        }
+    }
+
+    /** A moment that leaps away from those written beside it, and back, is damage: what it holds is left out. */
+    private void dropAstray(TraceBuilder builder) {
+        int astray = 0;
+        long last = groups == 0 ? 0 : at[0];
+        for (int g = 1; g < groups; g++) {
+            boolean alone = g + 1 == groups || Math.abs(at[g + 1] - at[g]) > LEAP_MICROS;
+            if (Math.abs(at[g] - last) > LEAP_MICROS && alone) {
+                at[g] = last;
+                for (int i = from[g]; i < end(g); i++) {
+                    values[i] = Double.NaN;
+                }
+                astray++;
+            }
+            last = at[g];
+        }
+        if (astray > 0) {
+            builder.problem(new Problem(
+                    "log.time.astray",
+                    0,
+                    "",
+                    "",
+                    astray + (astray == 1 ? " record has" : " records have")
+                            + " a time far from those beside it; it is taken for damage and left out"));
         }
     }
 
