@@ -67,6 +67,7 @@ class AccessiblePagesTest extends BrowserTest {
                 "/crew",
                 "/packs",
                 "/flights",
+                "/flights/logbook?from=2020-01-01",
                 flight,
                 "/incidents",
                 "/rulebook",

@@ -333,6 +333,23 @@ public class Jobs {
                         .setParameter("of", of));
     }
 
+    /** A job by its name and the name of its site. */
+    public record NamePlace(String name, String place) {}
+
+    /** Those of these jobs, whatever became of them. */
+    @Transactional(readOnly = true)
+    public Map<UUID, NamePlace> namesAndPlaces(Collection<UUID> of) {
+        Map<UUID, String> places = of.isEmpty() ? Map.of() : sites.names();
+        return of.isEmpty()
+                ? Map.of()
+                : em.createQuery("select j.id, j.name, j.siteId from JobEntity j where j.id in :of", Object[].class)
+                        .setParameter("of", of)
+                        .getResultStream()
+                        .collect(Collectors.toMap(
+                                r -> (UUID) r[0],
+                                r -> new NamePlace((String) r[1], places.getOrDefault((UUID) r[2], ""))));
+    }
+
     /** The viewer's own person, for a query; somebody who is nowhere while the login has none. */
     static List<UUID> own(Viewer viewer) {
         return List.of(viewer.personId() == null ? new UUID(0, 0) : viewer.personId());

@@ -41,8 +41,8 @@ class Laying {
     private static final int MOST_PILOTS = 40;
     private static final int MOST_BUILDS = 60;
 
-    /** So many ways are judged before any is proposed; some 20 ms each where nothing is warm, a fraction of it else. */
-    private static final int BUDGET = 4000;
+    /** So many ways are judged before any is proposed: some 5 ms each, several times that straight after a start. */
+    private static final int BUDGET = 600;
 
     private final Jobs jobs;
     private final JobJudging jobJudging;
