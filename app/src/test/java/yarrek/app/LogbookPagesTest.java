@@ -41,6 +41,9 @@ class LogbookPagesTest extends BrowserTest {
         assertThat(Tables.read("logbook.xlsx", xlsx).rows()).hasSize((int) counted);
         assertThat(page.request().get(address("/flights/logbook.doc")).status()).isEqualTo(404);
 
+        var wrong = page.request().get(address("/flights/logbook.csv?from=2026-02-01&through=2026-01-01"));
+        assertThat(wrong.status()).isEqualTo(400);
+        assertThat(wrong.text()).contains("is before the first");
         page.navigate(address("/flights/logbook?from=2026-02-01&through=2026-01-01"));
         assertThat(page.locator("[role=alert]").first()).containsText("is before the first");
     }

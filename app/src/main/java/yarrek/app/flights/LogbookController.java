@@ -1,5 +1,6 @@
 package yarrek.app.flights;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -90,7 +91,7 @@ class LogbookController {
                     e.landed() ? "1" : "0");
         }
 
-        List<String> cells() {
+        public List<String> cells() {
             return List.of(day, takeoff, landing, time, aircraft, pilot, place, job, light, landed);
         }
     }
@@ -152,7 +153,14 @@ class LogbookController {
             throw new NotFoundException("format");
         }
         Asked a = asked(from, through, pilot, aircraft);
-        Logbook book = logbooks.book(Viewer.current(), a.from(), a.through(), pilot, aircraft);
+        Logbook book;
+        try {
+            book = logbooks.book(Viewer.current(), a.from(), a.through(), pilot, aircraft);
+        } catch (IllegalArgumentException e) {
+            return ResponseEntity.badRequest()
+                    .contentType(MediaType.TEXT_PLAIN)
+                    .body(e.getMessage().getBytes(StandardCharsets.UTF_8));
+        }
         List<Line> lines = book.entries().stream().map(Line::of).toList();
         Table table = Table.of(HEADER, lines.stream().map(Line::cells).toList());
         byte[] content = switch (format) {

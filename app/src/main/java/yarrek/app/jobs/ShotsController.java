@@ -80,7 +80,7 @@ class ShotsController {
     private Reckoned reckon(Jobs.JobView job, Shots shots, double endurance, int packs, boolean unlock) {
         House h = figures.house();
         double reconfirm = unlock ? h.of(HouseFigure.RECONFIRM) : 0;
-        // the hours of a day are those of the first: where clocks change the shorter one is not known beforehand
+        // where the clocks change in the days of the job, the shorter day
         double slot = job.windows().stream()
                 .mapToDouble(w -> Duration.between(w.start(), w.end()).toSeconds() / 60.0)
                 .min()

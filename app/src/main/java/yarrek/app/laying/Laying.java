@@ -65,8 +65,11 @@ class Laying {
     /** A line of a proposal with its job as it is and as it would be. */
     record Line(Jobs.Stored stored, Layout.Line line, JobDraft draft) {}
 
-    /** @param ways how many there are, of which {@code judged} were judged */
-    record Proposed(List<Line> lines, int judged, long ways) {
+    /**
+     * @param ways how many there are, of which {@code judged} were judged
+     * @param left pilots and builds that were not considered, since there are too many
+     */
+    record Proposed(List<Line> lines, int judged, long ways, int left) {
         /** Jobs as they would be, for the board. */
         Map<UUID, Boards.Instead> instead() {
             return lines.stream()
@@ -94,12 +97,10 @@ class Laying {
         LocalDate first = from.isBefore(today) ? today : from;
         Map<UUID, Jobs.Stored> stored = new LinkedHashMap<>();
         jobs.planned(ids).forEach(s -> stored.put(s.id(), s));
-        List<UUID> pilots =
-                crew.all().stream().map(Crew.PersonView::id).limit(MOST_PILOTS).toList();
-        List<UUID> builds = fleet.builds().stream()
-                .map(Fleet.BuildView::id)
-                .limit(MOST_BUILDS)
-                .toList();
+        List<UUID> everybody = crew.all().stream().map(Crew.PersonView::id).toList();
+        List<UUID> everything = fleet.builds().stream().map(Fleet.BuildView::id).toList();
+        List<UUID> pilots = everybody.stream().limit(MOST_PILOTS).toList();
+        List<UUID> builds = everything.stream().limit(MOST_BUILDS).toList();
         Map<UUID, UUID> craft = fleet.aircraftByBuild(builds);
         UnaryOperator<UUID> as = u -> craft.getOrDefault(u, u);
         FactSources sources =
@@ -123,7 +124,8 @@ class Laying {
                         })
                         .toList(),
                 p.judged(),
-                p.ways());
+                p.ways(),
+                everybody.size() - pilots.size() + everything.size() - builds.size());
     }
 
     private static List<Layout.Booking> bookings(FactSources sources, UnaryOperator<UUID> as) {

@@ -130,6 +130,7 @@ class LayingController {
                 "goNow", rows.values().stream().filter(r -> !r.noGo()).count());
         model.addAttribute("judged", proposed.judged());
         model.addAttribute("ways", proposed.ways());
+        model.addAttribute("left", proposed.left());
         LocalDate today = LocalDate.now(clock.withZone(office.operator().zone()));
         model.addAttribute("now", BoardSvg.write(now, today, "As planned now, " + clashes(now)));
         model.addAttribute("then", BoardSvg.write(then, today, "As proposed, " + clashes(then)));

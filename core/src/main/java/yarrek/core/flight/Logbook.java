@@ -112,6 +112,12 @@ public record Logbook(List<Entry> entries) {
             return hours(seconds);
         }
 
+        /** "12 flights, 3.5 h, 12 landings". */
+        public String says() {
+            return flights + (flights == 1 ? " flight, " : " flights, ") + hours() + ", " + landings
+                    + (landings == 1 ? " landing" : " landings");
+        }
+
         public String nightHours() {
             return hours(nightSeconds) + (lightNotKnown == 0 ? "" : ", not known of " + lightNotKnown);
         }

@@ -113,6 +113,17 @@ class LayoutTest {
         return new Layout(j -> field, bookings, judge, LayoutTest::everyWay, House.USUAL.way(), budget);
     }
 
+    /** Each of these stands open where it says so. */
+    private static Layout.Judge opening(Map<String, Predicate<Layout.Choice>> when) {
+        return (job, choices) -> choices.stream()
+                .map(c -> open(when.entrySet().stream()
+                        .filter(e -> e.getValue().test(c))
+                        .map(Map.Entry::getKey)
+                        .sorted()
+                        .toArray(String[]::new)))
+                .toList();
+    }
+
     private static Layout.Judge goWhen(Predicate<Layout.Choice> go, String else_) {
         return (job, choices) ->
                 choices.stream().map(c -> go.test(c) ? open() : open(else_)).toList();
@@ -212,23 +223,11 @@ class LayoutTest {
 
     @Test
     void whereThereAreTooManyWaysTheRestAreForeseenAndJudgedWhenProposed() {
-        // the plan's own pilot lacks a paper, the first build a light, the first day is too windy: each is seen by
-        // itself
-        Layout.Judge judge = (job, choices) -> choices.stream()
-                .map(c -> {
-                    List<String> open = new ArrayList<>();
-                    if (c.pilot().equals(PILOTS.get(0))) {
-                        open.add("paper");
-                    }
-                    if (c.build().equals(BUILDS.get(0))) {
-                        open.add("light");
-                    }
-                    if (c.first().equals(DAY)) {
-                        open.add("wind");
-                    }
-                    return open(open.toArray(String[]::new));
-                })
-                .toList();
+        // the plan's own pilot lacks a paper, the first build a light, the first day is too windy: each shows by itself
+        Layout.Judge judge = opening(Map.of(
+                "paper", c -> c.pilot().equals(PILOTS.get(0)),
+                "light", c -> c.build().equals(BUILDS.get(0)),
+                "wind", c -> c.first().equals(DAY)));
         Layout.Proposal p = layout(field(5), List.of(), judge, 5).propose(List.of(job("A")));
         assertThat(p.lines().get(0).choice())
                 .isEqualTo(new Layout.Choice(PILOTS.get(1), BUILDS.get(1), DAY.plusDays(1)));
@@ -253,21 +252,11 @@ class LayoutTest {
     @Test
     void whatWasForeseenWronglyIsNotProposed() {
         // the second pilot may not fly the second build, which neither shows by itself
-        Layout.Judge judge = (job, choices) -> choices.stream()
-                .map(c -> {
-                    List<String> open = new ArrayList<>();
-                    if (c.pilot().equals(PILOTS.get(0))) {
-                        open.add("paper");
-                    }
-                    if (c.build().equals(BUILDS.get(0))) {
-                        open.add("light");
-                    }
-                    if (c.pilot().equals(PILOTS.get(1)) && c.build().equals(BUILDS.get(1))) {
-                        open.add("not trained on it");
-                    }
-                    return open(open.toArray(String[]::new));
-                })
-                .toList();
+        Layout.Judge judge = opening(Map.of(
+                "paper", c -> c.pilot().equals(PILOTS.get(0)),
+                "light", c -> c.build().equals(BUILDS.get(0)),
+                "not trained on it",
+                        c -> c.pilot().equals(PILOTS.get(1)) && c.build().equals(BUILDS.get(1))));
         Layout.Line l = layout(field(1), List.of(), judge, 1)
                 .propose(List.of(job("A")))
                 .lines()
@@ -275,7 +264,10 @@ class LayoutTest {
         assertThat(l.choice()).isEqualTo(new Layout.Choice(PILOTS.get(2), BUILDS.get(1), DAY));
     }
 
-    /** Whatever the rulebook says of each way: no other taking of ways has more jobs go, or as many nearer to the plan. */
+    /**
+     * Whatever the rulebook says of each way, what is proposed is go and nobody is in two places; and foreseeing takes no more
+     * jobs in than judging all of them does.
+     */
     @ParameterizedTest
     @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8})
     void nothingProposedIsNotGoOrInTheWay(int seed) {

@@ -36,6 +36,7 @@ class LogbookTest {
         assertThat(t).extracting(Logbook.Total::name).containsExactly("Ada", "Bo", "not said");
         assertThat(t.get(0).hours()).isEqualTo("1.25 h");
         assertThat(t.get(0).nightHours()).isEqualTo("0.75 h");
+        assertThat(t.get(0).says()).isEqualTo("2 flights, 1.25 h, 2 landings");
         assertThat(t.get(0).landings()).isEqualTo(2);
         // the log of the third ends in the air: that is no landing
         assertThat(t.get(1).landings()).isZero();

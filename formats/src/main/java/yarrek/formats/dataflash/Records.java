@@ -63,6 +63,9 @@ final class Records {
             Map.entry(21, "SMART_RTL"),
             Map.entry(23, "FOLLOW"));
 
+    /** Motors by the number of the frame: quad, hexa, octa, octa-quad, Y6, tri. */
+    private static final Map<Integer, Integer> MOTORS_OF_FRAMES = Map.of(1, 4, 2, 6, 3, 8, 4, 8, 5, 6, 7, 3);
+
     private final Rates rates = new Rates();
     private final long[] clocks = new long[CLOCKS];
     private int clockCount;
@@ -71,7 +74,7 @@ final class Records {
     /** Where the receiver was, for a log without positions of its own: moment, latitude, longitude, altitude. */
     private final List<double[]> places = new ArrayList<>();
 
-    private boolean homeAsked;
+    private boolean tellsOfHome;
     private String said = "";
     private long saidAt = Long.MIN_VALUE;
     private int motors = Channel.MOTORS;
@@ -92,6 +95,9 @@ final class Records {
             });
         }
         places.clear();
+        if (tellsOfHome) {
+            rates.fromStart(Channel.HOME_SET, 0);
+        }
     }
 
     /** What to add to the log's clock to have UTC; empty when its receiver never said the time. */
@@ -171,6 +177,11 @@ final class Records {
                 said = r.words("Message");
                 saidAt = micros;
             }
+            case "PARM" -> {
+                if (r.words("Name").equals("FRAME_CLASS")) {
+                    motors = MOTORS_OF_FRAMES.getOrDefault((int) r.get("Value"), motors);
+                }
+            }
             case "ERR" -> error(r, micros);
             case "EV" -> event((int) r.get("Id"), micros);
             case "ORGN" -> {
@@ -182,12 +193,8 @@ final class Records {
                 // not needed
             }
         }
-        if (!homeAsked) {
-            // whoever logs events says when home is set: until then it is not
-            homeAsked = true;
-            rates.at(micros);
-            rates.put(Channel.HOME_SET, 0);
-        }
+        // a log that tells of events tells when home is set: until then it is not
+        tellsOfHome |= d.name().equals("EV") || d.name().equals("ORGN");
     }
 
     private void put(Channel c, double v) {

@@ -4,7 +4,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import yarrek.core.trace.Channel;
 
@@ -28,6 +30,8 @@ public final class Rates {
     private short[] channels = new short[8192];
     private double[] values = new double[8192];
     private int count;
+
+    private final Map<Channel, Double> atStart = new EnumMap<>(Channel.class);
 
     /** Words of a group by its index: a message with its level, or a mode with none. */
     private final List<Words> words = new ArrayList<>();
@@ -57,6 +61,11 @@ public final class Rates {
         channels[count] = (short) channel.ordinal();
         values[count] = value;
         count++;
+    }
+
+    /** What a quantity is from the beginning, unless the first moment says otherwise. */
+    public void fromStart(Channel channel, double value) {
+        atStart.put(channel, value);
     }
 
     /** @param level empty where the log has none */
@@ -89,6 +98,7 @@ public final class Rates {
         words.forEach(w -> byGroup[w.group()] = w);
         double[] row = new double[CHANNELS.length];
         Arrays.fill(row, Double.NaN);
+        atStart.forEach((c, v) -> row[c.ordinal()] = v);
         List<Words> said = new ArrayList<>();
         long began = Long.MIN_VALUE;
         long moment = Long.MIN_VALUE;

@@ -22,6 +22,7 @@ public final class GeoJsonTrackReader {
 
     private final PointTable table = new PointTable();
     private final List<String> notes = new ArrayList<>();
+    private boolean heights;
 
     private GeoJsonTrackReader() {}
 
@@ -57,6 +58,11 @@ public final class GeoJsonTrackReader {
             }
         } else {
             feature(root);
+        }
+        if (heights) {
+            notes.add(
+                    "the third number of each place is read as metres above the sea, as most writers mean it; the format itself"
+                            + " (RFC 7946) means the height above the ellipsoid, some tens of metres apart");
         }
         return table.read("geojson", false, notes);
     }
@@ -136,13 +142,14 @@ public final class GeoJsonTrackReader {
         });
     }
 
-    private static Optional<Map<String, String>> place(JsonNode c, String time) {
+    private Optional<Map<String, String>> place(JsonNode c, String time) {
         if (c.size() < 2 || !c.get(0).isNumber() || !c.get(1).isNumber()) {
             return Optional.empty();
         }
         Map<String, String> cells = PointTable.cells(time, words(c.get(1)), words(c.get(0)));
         if (c.size() > 2 && c.get(2).isNumber()) {
             cells.put(PointTable.ALTITUDE, words(c.get(2)));
+            heights = true;
         }
         return Optional.of(cells);
     }

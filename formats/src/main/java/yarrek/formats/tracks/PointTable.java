@@ -11,10 +11,14 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import yarrek.formats.csv.ColumnRole;
 import yarrek.formats.csv.CsvLogReader;
 import yarrek.formats.csv.CsvSheet;
 import yarrek.formats.csv.PlanSuggester;
+import yarrek.formats.csv.ReadingPlan;
+import yarrek.formats.csv.Unit;
 import yarrek.formats.log.BrokenFileException;
 import yarrek.formats.log.LogReading;
 
@@ -28,6 +32,7 @@ final class PointTable {
     static final String LEVEL = "message level";
     static final String MESSAGE = "message";
 
+    private static final Set<String> OWN = Set.of(TIME, LATITUDE, LONGITUDE, ALTITUDE, HEIGHT, LEVEL, MESSAGE);
     private static final int MOST_NAMES = 150;
 
     private final List<List<Map<String, String>>> tracks = new ArrayList<>();
@@ -76,10 +81,27 @@ final class PointTable {
             throw new UncheckedIOException(e);
         }
         CsvSheet sheet = CsvSheet.look(text.toString().getBytes(StandardCharsets.UTF_8));
-        LogReading r = CsvLogReader.read(sheet, PlanSuggester.suggest(sheet));
+        ReadingPlan plan = PlanSuggester.suggest(sheet);
+        LogReading r = CsvLogReader.read(sheet, plan);
         List<String> all = new ArrayList<>(notes);
+        told(plan).ifPresent(all::add);
         all.addAll(r.notes());
         return new LogReading(r.trace(), r.problems(), r.problemCount(), all, truncated || r.truncated());
+    }
+
+    /** What the names beside the points were taken for: nobody is asked, so it is told. */
+    private static Optional<String> told(ReadingPlan plan) {
+        List<String> taken = plan.columns().stream()
+                .filter(c -> !OWN.contains(c.header()))
+                .map(c -> "“" + c.header() + "” "
+                        + (c.role() == ColumnRole.IGNORE
+                                ? "is not read"
+                                : "as " + c.role().label()
+                                        + (c.unit() == Unit.TEXT
+                                                ? ""
+                                                : " in " + c.unit().label())))
+                .toList();
+        return taken.isEmpty() ? Optional.empty() : Optional.of("beside the places stood " + String.join(", ", taken));
     }
 
     /** Cells of a point. */

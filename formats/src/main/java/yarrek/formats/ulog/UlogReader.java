@@ -118,7 +118,7 @@ public final class UlogReader {
     }
 
     /** Goes through all records; definitions and subscriptions are kept as they come. */
-    private void walk(Visitor visitor) {
+    private void walk(Visitor visitor) throws BrokenFileException {
         int p = HEADER;
         lost = 0;
         damages = 0;
@@ -225,7 +225,7 @@ public final class UlogReader {
         return true;
     }
 
-    private void define(char type, int at, int n) {
+    private void define(char type, int at, int n) throws BrokenFileException {
         switch (type) {
             case 'B' -> flags(at, n);
             case 'F' -> layouts.define(text(at, n));
@@ -250,13 +250,17 @@ public final class UlogReader {
         }
     }
 
-    private void flags(int at, int n) {
+    /** A file that needs a feature which is not known here is refused, as the format asks. */
+    private void flags(int at, int n) throws BrokenFileException {
         int unknown = 0;
         for (int i = 8; i < 16; i++) {
             unknown |= i == 8 ? b.get(at + i) & ~APPENDED : b.get(at + i);
         }
         if (unknown != 0) {
-            builder.note("the file uses a feature of the format that is not known here; what could be read was read");
+            throw new BrokenFileException(
+                    "ulog.feature",
+                    "the file uses a feature of the format that is not known here, so what it holds could be taken for"
+                            + " something else; nothing was taken");
         }
         if ((b.get(at + 8) & APPENDED) != 0 && n >= 40) {
             appendedAt = new long[] {b.getLong(at + 16), b.getLong(at + 24), b.getLong(at + 32)};
@@ -286,12 +290,15 @@ public final class UlogReader {
     private void say(int at, long micros, String text) {
         int level = b.get(at) & 0xFF;
         int place = level >= '0' ? level - '0' : level;
-        topics.rates().message(micros, place >= 0 && place < LEVELS.length ? LEVELS[place] : "", text);
+        topics.rates()
+                .message(
+                        micros,
+                        place >= 0 && place < LEVELS.length ? LEVELS[place] : "",
+                        text.length() > MOST_TEXT ? text.substring(0, MOST_TEXT) : text);
     }
 
     private String text(int at, int n) {
         String s = new String(b.array(), at, Math.max(0, Math.min(n, length - at)), StandardCharsets.UTF_8);
-        String clean = s.replace("\0", "");
-        return clean.length() > MOST_TEXT && clean.indexOf(':') < 0 ? clean.substring(0, MOST_TEXT) : clean;
+        return s.replace("\0", "");
     }
 }

@@ -3,20 +3,17 @@ package yarrek.formats.log;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 import yarrek.core.flight.FlightFinder;
 import yarrek.core.flight.FlightSummary;
 import yarrek.core.geo.Position;
@@ -26,24 +23,6 @@ import yarrek.formats.logs.LogFormat;
 
 /** Logs that say themselves what they hold, made by an independent simulator, each with its truth and tolerances beside it. */
 class BinaryLogsTest {
-    private static JsonNode truth(String name) throws IOException {
-        return JsonMapper.shared().readTree(SampleLogsTest.file(name + ".truth.json"));
-    }
-
-    private static List<FlightSummary> flights(LogReading reading) {
-        return FlightFinder.find(reading.trace()).stream()
-                .map(s -> FlightSummary.of(reading.trace(), s))
-                .toList();
-    }
-
-    private static double seconds(Instant start, Instant at) {
-        return Duration.between(start, at).toNanos() / 1e9;
-    }
-
-    private static double greatest(List<OptionalDouble> values) {
-        return values.stream().mapToDouble(OptionalDouble::orElseThrow).max().orElseThrow();
-    }
-
     private static double greatest(Trace t, Channel c) {
         return Arrays.stream(t.column(c)).filter(v -> !Double.isNaN(v)).max().orElseThrow();
     }
@@ -56,7 +35,7 @@ class BinaryLogsTest {
     @ValueSource(
             strings = {
                 "orbit.ulg",
-                "motor-stop.ulg",
+                "wind.ulg",
                 "motor-stop.bin",
                 "two-flights.bin",
                 "home-never-set.bin",
@@ -66,41 +45,28 @@ class BinaryLogsTest {
             })
     void figuresLieWithinTheStatedTolerances(String name) throws Exception {
         LogReading reading = SampleLogsTest.read(name);
-        JsonNode truth = truth(name);
+        JsonNode truth = SampleLogsTest.truth(name);
         JsonNode tolerance = truth.get("suggested_tolerance");
         JsonNode flight = truth.get("flight");
         assertThat(reading.problemCount()).as(reading.problems().toString()).isZero();
         assertThat(reading.truncated()).isFalse();
-        List<FlightSummary> flights = flights(reading);
-        assertThat(flights).hasSize(flight.get("flights").size());
-        Instant start = Instant.parse(flight.get("start_utc").asString());
-        for (int i = 0; i < flights.size(); i++) {
-            JsonNode t = flight.get("flights").get(i);
-            assertThat(seconds(start, flights.get(i).takeoff()))
-                    .as("take-off " + i)
-                    .isCloseTo(
-                            t.get("takeoff_s").asDouble(),
-                            within(tolerance.get("takeoff_s").asDouble()));
-            assertThat(seconds(start, flights.get(i).landing()))
-                    .as("landing " + i)
-                    .isCloseTo(
-                            t.get("landing_s").asDouble(),
-                            within(tolerance.get("landing_s").asDouble()));
-        }
+        List<FlightSummary> flights = SampleLogsTest.flights(reading);
+        SampleLogsTest.takeOffsAndLandings(flights, truth);
         assertThat(flights.stream().mapToDouble(FlightSummary::pathM).sum())
                 .as("path")
                 .isCloseTo(
                         flight.get("path_length_m").asDouble(),
                         within(tolerance.get("path_length_m").asDouble()));
         Position first = flights.get(0).takeoffPosition().orElseThrow();
-        assertThat(greatest(FlightFinder.find(reading.trace()).stream()
+        assertThat(SampleLogsTest.greatest(FlightFinder.find(reading.trace()).stream()
                         .map(span -> FlightSummary.greatestDistanceFrom(reading.trace(), span, first))
                         .toList()))
                 .as("distance")
                 .isCloseTo(
                         flight.get("max_distance_m").asDouble(),
                         within(tolerance.get("max_distance_m").asDouble()));
-        assertThat(greatest(flights.stream().map(FlightSummary::greatestHeightM).toList()))
+        assertThat(SampleLogsTest.greatest(
+                        flights.stream().map(FlightSummary::greatestHeightM).toList()))
                 .as("height")
                 .isCloseTo(
                         flight.get("max_height_m").asDouble(),
@@ -205,9 +171,9 @@ class BinaryLogsTest {
     @ValueSource(strings = {"corrupt.bin", "corrupt.ulg", "truncated.ulg", "zero-fill.bin"})
     void ofADamagedLogTheRestIsReadAndTheDamageTold(String name) throws Exception {
         LogReading reading = SampleLogsTest.read("malformed/" + name);
-        JsonNode truth = truth("malformed/" + name);
+        JsonNode truth = SampleLogsTest.truth("malformed/" + name);
         assertThat(reading.truncated() || reading.problemCount() > 0).isTrue();
-        assertThat(flights(reading)).isNotEmpty();
+        assertThat(SampleLogsTest.flights(reading)).isNotEmpty();
         Instant last = reading.trace()
                 .instant(reading.trace().seconds()[reading.trace().size() - 1]);
         assertThat(last).isAfter(reading.trace().start().plusSeconds(20));
@@ -221,7 +187,7 @@ class BinaryLogsTest {
 
     /** Whatever stands in a file, it is read or refused in words, and soon. */
     @ParameterizedTest
-    @ValueSource(strings = {"motor-stop.ulg", "home-never-set.bin", "grid-survey.kml", "climb-points.geojson"})
+    @ValueSource(strings = {"wind.ulg", "home-never-set.bin", "grid-survey.kml", "climb-points.geojson"})
     void bytesChangedAtWillNeverBreakAReader(String name) throws Exception {
         byte[] whole = SampleLogsTest.file(name);
         Random r = new Random(11);

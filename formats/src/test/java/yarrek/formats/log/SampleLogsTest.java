@@ -35,7 +35,7 @@ class SampleLogsTest {
         }
     }
 
-    private static JsonNode truth(String name) throws IOException {
+    static JsonNode truth(String name) throws IOException {
         return JsonMapper.shared().readTree(file(name + ".truth.json"));
     }
 
@@ -48,7 +48,7 @@ class SampleLogsTest {
         return CsvLogReader.read(sheet, PlanSuggester.suggest(sheet));
     }
 
-    private static List<FlightSummary> flights(LogReading reading) {
+    static List<FlightSummary> flights(LogReading reading) {
         return FlightFinder.find(reading.trace()).stream()
                 .map(s -> FlightSummary.of(reading.trace(), s))
                 .toList();
@@ -77,24 +77,10 @@ class SampleLogsTest {
             rows = rows.get("track");
         }
         List<FlightSummary> flights = flights(reading);
-        assertThat(flights).hasSize(flight.get("flights").size());
         assertThat(reading.trace().size()).isEqualTo(rows.get("rows").asInt());
         assertThat(reading.problemCount()).isZero();
         assertThat(reading.truncated()).isFalse();
-        Instant start = Instant.parse(flight.get("start_utc").asString());
-        for (int i = 0; i < flights.size(); i++) {
-            JsonNode t = flight.get("flights").get(i);
-            assertThat(seconds(start, flights.get(i).takeoff()))
-                    .as("take-off " + i)
-                    .isCloseTo(
-                            t.get("takeoff_s").asDouble(),
-                            within(tolerance.get("takeoff_s").asDouble()));
-            assertThat(seconds(start, flights.get(i).landing()))
-                    .as("landing " + i)
-                    .isCloseTo(
-                            t.get("landing_s").asDouble(),
-                            within(tolerance.get("landing_s").asDouble()));
-        }
+        takeOffsAndLandings(flights, truth);
         double path = flights.stream().mapToDouble(FlightSummary::pathM).sum();
         assertThat(path)
                 .as("path")
@@ -155,11 +141,32 @@ class SampleLogsTest {
         }
     }
 
-    private static double seconds(Instant start, Instant at) {
+    /** Each flight begins and ends when it was simulated to, within what the truth allows. */
+    static void takeOffsAndLandings(List<FlightSummary> flights, JsonNode truth) {
+        JsonNode flight = truth.get("flight");
+        JsonNode tolerance = truth.get("suggested_tolerance");
+        assertThat(flights).hasSize(flight.get("flights").size());
+        Instant start = Instant.parse(flight.get("start_utc").asString());
+        for (int i = 0; i < flights.size(); i++) {
+            JsonNode t = flight.get("flights").get(i);
+            assertThat(seconds(start, flights.get(i).takeoff()))
+                    .as("take-off " + i)
+                    .isCloseTo(
+                            t.get("takeoff_s").asDouble(),
+                            within(tolerance.get("takeoff_s").asDouble()));
+            assertThat(seconds(start, flights.get(i).landing()))
+                    .as("landing " + i)
+                    .isCloseTo(
+                            t.get("landing_s").asDouble(),
+                            within(tolerance.get("landing_s").asDouble()));
+        }
+    }
+
+    static double seconds(Instant start, Instant at) {
         return java.time.Duration.between(start, at).toNanos() / 1e9;
     }
 
-    private static double greatest(List<OptionalDouble> values) {
+    static double greatest(List<OptionalDouble> values) {
         return values.stream().mapToDouble(OptionalDouble::orElseThrow).max().orElseThrow();
     }
 
