@@ -124,6 +124,7 @@ class LayingController {
         Board now = boards.board(viewer, monday, weeks, STRANDS);
         Board then = boards.board(viewer, monday, weeks, STRANDS, proposed.instead());
         model.addAttribute("lines", lines);
+        model.addAttribute("changes", lines.stream().anyMatch(l -> !l.value().isEmpty()));
         model.addAttribute(
                 "in", lines.stream().filter(l -> l.keepsOut().isEmpty()).count());
         model.addAttribute(
