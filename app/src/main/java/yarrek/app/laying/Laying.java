@@ -114,6 +114,7 @@ class Laying {
                         (job, choices) -> judge(stored.get(job.id()), choices, sources),
                         new WaysSearch(),
                         sources.house().way(),
+                        clock.instant(),
                         BUDGET)
                 .propose(wanted);
         return new Proposed(

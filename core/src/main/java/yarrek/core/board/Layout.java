@@ -1,5 +1,6 @@
 package yarrek.core.board;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -17,6 +18,7 @@ import java.util.function.Function;
 import java.util.stream.Stream;
 import yarrek.core.judging.Neighbours;
 import yarrek.core.rulebook.Tally;
+import yarrek.core.time.TimeWindow;
 
 /**
  * Lays out jobs over some weeks: who flies each with what from which day on, so that most are go and nobody is in two places.
@@ -130,6 +132,7 @@ public final class Layout {
     private final Judge judge;
     private final Search search;
     private final Neighbours.Way way;
+    private final Instant now;
     private final int budget;
     private int judgings;
 
@@ -144,12 +147,14 @@ public final class Layout {
             Judge judge,
             Search search,
             Neighbours.Way way,
+            Instant now,
             int budget) {
         this.fields = fields;
         this.bookings = List.copyOf(bookings);
         this.judge = judge;
         this.search = search;
         this.way = way;
+        this.now = now;
         this.budget = budget;
     }
 
@@ -162,7 +167,7 @@ public final class Layout {
 
         Outlook(Job job, boolean all) {
             this.job = job;
-            this.field = fields.apply(job);
+            this.field = ahead(job);
             look(all ? every() : probes());
         }
 
@@ -291,6 +296,34 @@ public final class Layout {
         }
     }
 
+    /** Without days of which the hours have begun already; the day planned stays, for that is no move. */
+    private Field ahead(Job job) {
+        Field f = fields.apply(job);
+        return new Field(
+                f.pilots(),
+                f.builds(),
+                f.size() == 0
+                        ? f.days()
+                        : f.days().stream()
+                                .filter(d -> d.equals(job.planned().first())
+                                        || begins(
+                                                        job,
+                                                        new Choice(
+                                                                f.pilots().get(0),
+                                                                f.builds().get(0),
+                                                                d))
+                                                .isAfter(now))
+                                .toList());
+    }
+
+    private static Instant begins(Job job, Choice c) {
+        return job.stay().apply(c).uses().values().stream()
+                .flatMap(List::stream)
+                .map(TimeWindow::start)
+                .min(Comparator.naturalOrder())
+                .orElseThrow();
+    }
+
     private static <T> T usual(List<T> all, T planned) {
         return all.contains(planned) ? planned : all.get(0);
     }
@@ -301,7 +334,7 @@ public final class Layout {
      * @param jobs to be laid out
      */
     public Proposal propose(List<Job> jobs) {
-        long ways = jobs.stream().mapToLong(j -> fields.apply(j).size()).sum();
+        long ways = jobs.stream().mapToLong(j -> ahead(j).size()).sum();
         boolean all = ways <= budget;
         List<Outlook> outlooks = jobs.stream().map(j -> new Outlook(j, all)).toList();
         List<Integer> taken = List.of();

@@ -2,6 +2,7 @@ package yarrek.core.board;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneOffset;
@@ -110,7 +111,12 @@ class LayoutTest {
     }
 
     private static Layout layout(Layout.Field field, List<Layout.Booking> bookings, Layout.Judge judge, int budget) {
-        return new Layout(j -> field, bookings, judge, LayoutTest::everyWay, House.USUAL.way(), budget);
+        return layout(field, bookings, judge, budget, Instant.EPOCH);
+    }
+
+    private static Layout layout(
+            Layout.Field field, List<Layout.Booking> bookings, Layout.Judge judge, int budget, Instant now) {
+        return new Layout(j -> field, bookings, judge, LayoutTest::everyWay, House.USUAL.way(), now, budget);
     }
 
     /** Each of these stands open where it says so. */
@@ -165,6 +171,30 @@ class LayoutTest {
                 .hasSize(2);
         assertThat(late.lines().stream().map(l -> l.choice().build()).distinct())
                 .hasSize(2);
+    }
+
+    @Test
+    void aDayOfWhichTheHoursHaveBegunIsNoMoreToBeTaken() {
+        Layout.Judge judge = goWhen(c -> true, "");
+        // it begins at nine: at nine sharp the first day is gone, but for a job that is planned on it
+        Instant nine = DAY.atTime(9, 0).toInstant(ZoneOffset.UTC);
+        Layout.Job later = job("A", DAY.plusDays(1), HERE, 9, 12);
+        assertThat(layout(field(1), List.of(), judge, 1000, nine.minusSeconds(1))
+                        .propose(List.of(later))
+                        .in())
+                .isEqualTo(1);
+        Layout.Line gone = layout(field(1), List.of(), judge, 1000, nine)
+                .propose(List.of(later))
+                .lines()
+                .get(0);
+        assertThat(gone.isIn()).isFalse();
+        assertThat(gone.keepsOut()).isEqualTo("these weeks have too few days left for it");
+        assertThat(layout(field(1), List.of(), judge, 1000, nine)
+                        .propose(List.of(job("A")))
+                        .lines()
+                        .get(0)
+                        .isAsPlanned())
+                .isTrue();
     }
 
     @Test
