@@ -13,6 +13,7 @@ import java.util.concurrent.Semaphore;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.authentication.AuthenticationProvider;
@@ -38,6 +39,8 @@ import org.springframework.security.web.authentication.SavedRequestAwareAuthenti
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
+import org.springframework.security.web.savedrequest.HttpSessionRequestCache;
+import org.springframework.security.web.savedrequest.RequestCache;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import org.springframework.security.web.util.matcher.RequestMatcher;
@@ -110,6 +113,7 @@ class SecurityConfig {
                         .permitAll()
                         .anyRequest()
                         .access(rights))
+                .requestCache(c -> c.requestCache(pagesAskedFor()))
                 .addFilterAfter(new SessionHolds(office), SecurityContextHolderFilter.class)
                 .authenticationManager(new ProviderManager(new LimitedSignIn(office, second, encoder)))
                 .exceptionHandling(e -> e.accessDeniedHandler((request, response, x) -> {
@@ -133,6 +137,15 @@ class SecurityConfig {
                 .headers(h -> h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
                         .referrerPolicy(Customizer.withDefaults()))
                 .build();
+    }
+
+    /** Where one goes on after signing in: the page that was asked for, and no part of one that a script asked for. */
+    private static RequestCache pagesAskedFor() {
+        HttpSessionRequestCache cache = new HttpSessionRequestCache();
+        cache.setRequestMatcher(request -> HttpMethod.GET.matches(request.getMethod())
+                && request.getHeader("HX-Request") == null
+                && String.valueOf(request.getHeader("Accept")).contains(MediaType.TEXT_HTML_VALUE));
+        return cache;
     }
 
     private static boolean isHalf(Authentication who) {
