@@ -147,4 +147,33 @@ class BoardPagesTest extends BrowserTest {
             assertThat(meets).as(weeks + " weeks").isEqualTo(0);
         }
     }
+
+    @Test
+    void whoIsAwayIsHatchedAndInTheWayOfJobs() {
+        signIn("manager");
+        openBoard(2);
+        page.click("#away button:has-text('Keep')");
+        assertThat(page.locator("main")).containsText("choose who or what is away");
+        openBoard(2);
+        page.selectOption("#away [name=whose]", new SelectOption().setLabel("Ailsa Fenwright"));
+        page.fill("#away [name=first]", day.toString());
+        page.fill("#away [name=last]", day.minusDays(1).toString());
+        page.click("#away button:has-text('Keep')");
+        assertThat(page.locator("main")).containsText("the last day is before the first");
+        assertThat(page.locator("#away [name=first]")).hasValue(day.toString());
+        page.fill("#away [name=last]", day.plusDays(1).toString());
+        page.fill("#away [name=why]", "a course");
+        page.click("#away button:has-text('Keep')");
+        assertThat(page.locator("main")).containsText("jobs of those days are judged again");
+        assertThat(page.locator("svg.board .away")).hasCount(1);
+        assertThat(page.locator("#away table")).containsText("a course");
+        page.navigate(address("/jobs/" + one));
+        assertThat(page.locator("#findings")).containsText("Ailsa Fenwright is away");
+        assertThat(page.locator("#findings")).not().containsText("a course");
+        openBoard(2);
+        page.click("#away button:has-text('Take away')");
+        assertThat(page.locator("svg.board .away")).hasCount(0);
+        page.navigate(address("/jobs/" + one));
+        assertThat(page.locator("#findings")).not().containsText("Ailsa Fenwright is away");
+    }
 }

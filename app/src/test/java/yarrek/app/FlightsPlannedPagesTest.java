@@ -137,4 +137,28 @@ class FlightsPlannedPagesTest extends BrowserTest {
         assertThat(page.locator("text=Change the flights planned")).hasCount(0);
         assertThat(page.evaluate("document.documentElement.scrollWidth")).isEqualTo(390);
     }
+
+    @Test
+    void daysCrewAndBuildsAreSaidOnOnePage() {
+        signIn("manager");
+        page.navigate(address("/jobs/" + job));
+        page.click("text=hours by the day");
+        page.fill("[name=from1]", "6:00");
+        page.fill("[name=to1]", "8:30");
+        choose("personId0", "Rufus Caldervane");
+        choose("role0", "payload operator");
+        page.fill("[name=day0]", "1 Jan 2031");
+        page.locator("[name^=why]").first().fill("lighter, for the crowd");
+        page.click("text=Save the days, crew and builds");
+        assertThat(page.locator("#e-day0")).containsText("none of the job's");
+        assertThat(page.locator("[name=from1]")).hasValue("6:00");
+        page.fill("[name=day0]", "");
+        page.click("text=Save the days, crew and builds");
+        assertThat(page.locator("#flights-planned")).containsText("from 06:00 to 08:30");
+        assertThat(page.locator("#flights-planned")).containsText("Rufus Caldervane, payload operator");
+        assertThat(page.locator("#build")).containsText("lighter, for the crowd");
+        page.click("text=hours by the day");
+        assertThat(page.locator("[name=from1]")).hasValue("06:00");
+        assertThat(page.locator("[name=from0]")).hasValue("");
+    }
 }

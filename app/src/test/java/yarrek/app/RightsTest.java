@@ -111,13 +111,15 @@ class RightsTest extends RunningApp {
         // a job is a pilot's own by any of its parts: the plan for all of it, or one flight planned within it
         String notMine = "(j.pilot_id is null or j.pilot_id <> :me) and (j.observer_id is null or j.observer_id <> :me)"
                 + " and not exists (select 1 from planned_flight f where f.job_id = j.id"
-                + " and :me in (f.pilot_id, f.supervised_id, f.observer_id))";
+                + " and :me in (f.pilot_id, f.supervised_id, f.observer_id))"
+                + " and not exists (select 1 from job_besides b where b.job_id = j.id and b.person_id = :me)";
         String job = "select j.id from job j where " + notMine + " limit 1";
         // what is shown on a job of both is open to both
         String paper = "select p.id from paper p where p.holder_kind = 'pilot' and p.holder_id <> :me and not exists ("
                 + "select 1 from job j where not (" + notMine + ") and (p.holder_id in (j.pilot_id, j.observer_id)"
                 + " or exists (select 1 from planned_flight o where o.job_id = j.id"
-                + " and p.holder_id in (o.pilot_id, o.supervised_id, o.observer_id)))) limit 1";
+                + " and p.holder_id in (o.pilot_id, o.supervised_id, o.observer_id))"
+                + " or exists (select 1 from job_besides b where b.job_id = j.id and b.person_id = p.holder_id))) limit 1";
         OF_OTHERS.put("/jobs/{id}", job);
         OF_OTHERS.put("/api/v1/jobs/{id}", job);
 

@@ -31,7 +31,10 @@ final class Visitor {
 
     HttpResponse<String> get(String path) throws Exception {
         return http.send(
-                HttpRequest.newBuilder(URI.create(address.apply(path))).build(), HttpResponse.BodyHandlers.ofString());
+                HttpRequest.newBuilder(URI.create(address.apply(path)))
+                        .header("Accept", "text/html, */*")
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     /** What a form of this visitor carries to be taken for theirs. */

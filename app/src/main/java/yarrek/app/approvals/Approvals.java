@@ -119,11 +119,6 @@ public class Approvals {
             String conditions,
             String refusal,
             UUID paperId) {
-        /** Identity of the request within its job, as the chain names it. */
-        public String key() {
-            return kind + (zoneId == null ? "" : "@" + zoneId) + "#" + number;
-        }
-
         /** As judging sees it. */
         public ApprovalOnFile onFile(Optional<ApprovalKind> its, List<StageSaid> said) {
             return new ApprovalOnFile(
@@ -131,6 +126,7 @@ public class Approvals {
                     kind,
                     its,
                     zoneId,
+                    aircraftId,
                     firstDay,
                     lastDay,
                     state.isHeld(),

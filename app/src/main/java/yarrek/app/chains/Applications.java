@@ -332,8 +332,7 @@ public class Applications {
     }
 
     private static List<TimeWindow> windows(Approvals.ApprovalView a, Jobs.JobView job) {
-        return Jobs.windows(
-                job.draft().on(a.firstDay(), a.lastDay()), job.site().zone());
+        return Jobs.windows(job.draft(), a.firstDay(), a.lastDay(), job.site().zone());
     }
 
     private Filled responsible(JobDraft d, Jobs.JobView job) {

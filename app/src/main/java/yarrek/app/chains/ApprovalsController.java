@@ -252,6 +252,7 @@ class ApprovalsController {
                     chains.asked(
                             jobs.job(a.jobId(), Viewer.current()),
                             kinds.row(a.kind()).kind(),
+                            a.aircraftId(),
                             a.firstDay(),
                             a.lastDay()));
         } catch (IllegalArgumentException e) {

@@ -21,6 +21,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -260,10 +261,33 @@ public class Chains {
         Set<String> nothing = new LinkedHashSet<>();
         for (Wanted part : then.parts(job.jobId())) {
             DayNeeds its = needsOf(job, part, all);
-            its.needed().forEach(n -> needed.merge(n.key(), n, Chains::surer));
+            Optional<Needed.ForCraft> craft = craft(job, part);
+            its.needed().stream()
+                    .map(n -> n.kind().unlock() && craft.isPresent() ? n.of(craft.get()) : n)
+                    .forEach(n -> needed.merge(n.key(), n, Chains::surer));
             nothing.addAll(its.nothingLifts());
         }
         return new DayNeeds(List.copyOf(needed.values()), List.copyOf(nothing));
+    }
+
+    /** The aircraft of a job, as far as they are chosen. */
+    private static Set<UUID> craft(Subject job) {
+        return job.draft().planned().builds().stream()
+                .map(b -> job.sources().aircraftOf(b).id())
+                .collect(Collectors.toSet());
+    }
+
+    /** The aircraft of a part of a job that has several; whoever has one needs not be told which. */
+    private static Optional<Needed.ForCraft> craft(Subject job, Wanted part) {
+        return part.buildId() == null || craft(job).size() < 2
+                ? Optional.empty()
+                : Optional.of(job.sources().aircraftOf(part.buildId())).map(a -> new Needed.ForCraft(a.id(), a.name()));
+    }
+
+    /** Identity of a request on file, as the chain of the job names it: of the only aircraft without saying which. */
+    private static String key(Approvals.ApprovalView a, Set<UUID> craft) {
+        boolean only = craft.isEmpty() || (craft.size() == 1 && craft.contains(a.aircraftId()));
+        return Needed.key(a.kind(), a.zoneId(), only ? null : a.aircraftId()) + "#" + a.number();
     }
 
     private DayNeeds needsOf(Subject job, Wanted part, List<ApprovalKind> all) {
@@ -394,9 +418,10 @@ public class Chains {
         WorkDays calendar =
                 kinds.workDays(job.site().jurisdiction(), job.draft().firstDay());
         ZoneId zone = office.operator().zone();
+        Set<UUID> craft = craft(job);
         Map<String, Approvals.ApprovalView> byKey = new HashMap<>();
         for (Approvals.ApprovalView a : onFile) {
-            byKey.merge(a.key(), a, (x, y) -> x.state().isHeld() ? x : y);
+            byKey.merge(key(a, craft), a, (x, y) -> x.state().isHeld() ? x : y);
         }
         Map<String, Request.Standing> standing = new HashMap<>();
         Map<String, Optional<History>> historyOf = new HashMap<>();
@@ -462,14 +487,21 @@ public class Chains {
         List<Request> requests = c.requests();
         List<Line> lines = c.lines();
         ChainPlan plan = c.plan();
-        Set<String> keys = requests.stream().map(Request::id).collect(Collectors.toSet());
+        Set<UUID> inTheChain = lines.stream()
+                .flatMap(l -> Stream.ofNullable(l.onFile()))
+                .map(a -> a.id())
+                .collect(Collectors.toSet());
         return new View(
                 job,
                 today,
                 lines,
                 plan,
                 c.trouble(),
-                onFile.stream().filter(a -> !keys.contains(a.key())).toList(),
+                plan == null
+                        ? List.of()
+                        : onFile.stream()
+                                .filter(a -> !inTheChain.contains(a.id()))
+                                .toList(),
                 plan == null ? null : ChainDrawing.of(plan, c.calendar(), today, draft.firstDay(), draft.lastDay()),
                 lines.stream()
                         .filter(l -> l.onFile() == null
@@ -579,6 +611,13 @@ public class Chains {
             return line.onFile().id();
         }
         Request r = line.request();
+        UUID craftId = r.needed()
+                .craft()
+                .map(Needed.ForCraft::id)
+                .orElse(
+                        r.needed().kind().unlock() && job.build() != null
+                                ? job.build().aircraft().id()
+                                : null);
         return approvals.begin(
                 new Approvals.Draft(
                         job.id(),
@@ -586,21 +625,23 @@ public class Chains {
                         r.needed().zoneId().orElse(null),
                         r.needed().zoneName(),
                         r.number(),
-                        r.needed().kind().unlock() && job.build() != null
-                                ? job.build().aircraft().id()
-                                : null,
+                        craftId,
                         r.title(),
                         granter(r.needed()),
                         r.firstDay(),
                         r.lastDay(),
-                        asked(job, r.needed().kind(), r.firstDay(), r.lastDay())),
+                        asked(job, r.needed().kind(), craftId, r.firstDay(), r.lastDay())),
                 by);
     }
 
-    /** What a job asks for on some of its days: its hours, area, height, aircraft, pilots, and the numbers to be quoted. */
-    Terms asked(Jobs.JobView job, ApprovalKind kind, LocalDate first, LocalDate last) {
+    /**
+     * What a job asks for on some of its days: its hours, area, height, aircraft, pilots, and the numbers to be quoted.
+     *
+     * @param craftId the one aircraft that it is for; null for all of them
+     */
+    Terms asked(Jobs.JobView job, ApprovalKind kind, UUID craftId, LocalDate first, LocalDate last) {
         List<TimeWindow> windows =
-                Jobs.windows(job.draft().on(first, last), job.site().zone());
+                Jobs.windows(job.draft(), first, last, job.site().zone());
         OptionalDouble height = job.draft().greatestHeight(job.site());
         List<Approvals.ApprovalView> quoted = approvals.of(job.id()).stream()
                 .filter(a -> a.state().isHeld() && kind.quotes().contains(a.kind()))
@@ -611,8 +652,10 @@ public class Chains {
                 .distinct()
                 .toList();
         List<String> people = job.pilots();
-        List<String> craft =
-                job.aircraft().stream().map(Fleet.AircraftView::serial).toList();
+        List<String> craft = job.aircraft().stream()
+                .filter(a -> craftId == null || craftId.equals(a.id()))
+                .map(Fleet.AircraftView::serial)
+                .toList();
         String purpose = Objects.requireNonNullElse(job.draft().purpose(), "");
         // an unlock has to equal what is granted, even where that falls short of the job
         Optional<Terms> equal = quoted.stream()
@@ -697,6 +740,15 @@ public class Chains {
                         .thenComparing(Choice::hours)
                         .thenComparing(Choice::days))
                 .toList();
+    }
+
+    /** What the job asks for with each of some builds, in their order. */
+    @Transactional(readOnly = true)
+    public List<Choice> byBuild(Jobs.JobView job, List<UUID> builds) {
+        JobDraft plain = job.draft().flying(List.of());
+        List<JobDraft> drafts = builds.stream().map(plain::with).toList();
+        FactSources sources = jobJudging.sources(job.id(), drafts);
+        return drafts.stream().map(d -> choice(job, d, sources, "")).toList();
     }
 
     /** The same job on other days: as planned, the next weekend or working day, and one to four weeks later. */

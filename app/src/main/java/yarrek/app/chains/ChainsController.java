@@ -22,6 +22,8 @@ import yarrek.app.page.Viewer;
 /** The chain of a job, what other aircraft and days would ask for, and whether papers cover it. */
 @Controller
 class ChainsController {
+    private static final int MOST_COMPARED = 30;
+
     private final Chains chains;
     private final Covers covers;
     private final Jobs jobs;
@@ -95,6 +97,22 @@ class ChainsController {
             model.addAttribute("dates", List.of());
         }
         return "chains/choices";
+    }
+
+    /** Hours of paper and the earliest day with each of some builds, as rows below the pairs of pilots and builds. */
+    @OpenTo(OpenTo.Whom.SIGNED_IN)
+    @GetMapping("/jobs/{id}/choices/builds")
+    String builds(
+            @PathVariable("id") UUID id,
+            @RequestParam(value = "build", defaultValue = "") List<UUID> builds,
+            Model model) {
+        Jobs.JobView job = jobs.job(id, Viewer.current());
+        if (builds.size() > MOST_COMPARED) {
+            throw new IllegalArgumentException("at most " + MOST_COMPARED + " builds at once");
+        }
+        model.addAttribute("job", job);
+        model.addAttribute("choices", chains.byBuild(job, builds));
+        return "chains/builds";
     }
 
     @OpenTo(OpenTo.Whom.MANAGER)

@@ -20,6 +20,7 @@ import yarrek.app.fleet.Fleet;
 import yarrek.app.fleet.FleetRegisters;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.Register;
+import yarrek.app.jobs.BesidesRegisters;
 import yarrek.app.jobs.JobRegister;
 import yarrek.app.office.Office;
 import yarrek.app.page.NotFoundException;
@@ -89,6 +90,7 @@ public class Exchange {
     private final PlaceRegisters places;
     private final Granters granters;
     private final JobRegister jobs;
+    private final BesidesRegisters besides;
     private final Fleet aircraft;
     private final Crew people;
 
@@ -103,6 +105,7 @@ public class Exchange {
             PlaceRegisters places,
             Granters granters,
             JobRegister jobs,
+            BesidesRegisters besides,
             Fleet aircraft,
             Crew people) {
         this.em = em;
@@ -115,6 +118,7 @@ public class Exchange {
         this.places = places;
         this.granters = granters;
         this.jobs = jobs;
+        this.besides = besides;
         this.aircraft = aircraft;
         this.people = people;
     }
@@ -135,7 +139,10 @@ public class Exchange {
                 places.directory(),
                 granters.register(),
                 jobs.jobs(),
-                jobs.flights());
+                jobs.flights(),
+                besides.days(),
+                besides.helpers(),
+                besides.reasons());
     }
 
     private Register<?> register(String code) {

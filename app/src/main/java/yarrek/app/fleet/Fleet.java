@@ -499,6 +499,20 @@ public class Fleet {
                         .collect(Collectors.toMap(r -> (UUID) r[0], r -> (UUID) r[1]));
     }
 
+    /** Builds of these aircraft, by aircraft. */
+    @Transactional(readOnly = true)
+    public Map<UUID, List<UUID>> buildsByAircraft(Collection<UUID> aircraft) {
+        return aircraft.isEmpty()
+                ? Map.of()
+                : em.createQuery(
+                                "select b.aircraft.id, b.id from BuildEntity b where b.aircraft.id in :ids",
+                                Object[].class)
+                        .setParameter("ids", aircraft)
+                        .getResultStream()
+                        .collect(Collectors.groupingBy(
+                                r -> (UUID) r[0], Collectors.mapping(r -> (UUID) r[1], Collectors.toList())));
+    }
+
     @Transactional(readOnly = true)
     public List<BuildView> buildsOf(UUID aircraftId) {
         return views(em.createQuery("from BuildEntity b where b.aircraft.id = :id order by b.name", BuildEntity.class)

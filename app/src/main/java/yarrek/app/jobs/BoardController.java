@@ -38,14 +38,16 @@ class BoardController {
 
     private final Boards boards;
     private final JobLists lists;
+    private final Aways aways;
     private final Crew crew;
     private final Fleet fleet;
     private final Office office;
     private final Clock clock;
 
-    BoardController(Boards boards, JobLists lists, Crew crew, Fleet fleet, Office office, Clock clock) {
+    BoardController(Boards boards, JobLists lists, Aways aways, Crew crew, Fleet fleet, Office office, Clock clock) {
         this.boards = boards;
         this.lists = lists;
+        this.aways = aways;
         this.crew = crew;
         this.fleet = fleet;
         this.office = office;
@@ -84,6 +86,11 @@ class BoardController {
         model.addAttribute("later", first.plusWeeks(shown));
         model.addAttribute("from", first);
         if (viewer.isManager()) {
+            model.addAttribute("away", aways.between(board.from(), board.through()));
+            model.addAttribute("aircraft", fleet.aircraftNames());
+            if (!model.containsAttribute("awayTyped")) {
+                model.addAttribute("awayTyped", AwayController.Typed.NOTHING);
+            }
             model.addAttribute("movable", lists.openNames(viewer, MOST_MOVED));
             model.addAttribute("people", crew.all());
             model.addAttribute("builds", fleet.builds());

@@ -28,6 +28,7 @@ public final class BoardSvg {
     private static final double LETTER = 6.1;
 
     private static final double KNOT = 6.5;
+    private static final double HATCH = 5;
     private static final DateTimeFormatter MONDAY = DateTimeFormatter.ofPattern("EEE d MMM", Locale.UK);
 
     private final Svg svg = new Svg();
@@ -184,6 +185,7 @@ public final class BoardSvg {
             }
             svg.say("text", s.row().name(), "class", "name", "x", 0, "y", y + 4);
             svg.draw("line", "class", "strand", "x1", LEFT - 6, "x2", RIGHT + 8, "y1", y, "y2", y);
+            s.away().forEach(a -> hatch(a, y));
             s.stitches().forEach(stitch -> stitch(s, stitch, y));
             s.clashes().forEach(c -> knot(s, c, y));
             svg.say("text", s.idle() + " d", "class", "figure", "x", 972, "y", y + 4);
@@ -199,6 +201,20 @@ public final class BoardSvg {
                     "text-anchor",
                     "end");
         }
+    }
+
+    /** Days on which somebody is away: slanting strokes over the strand. */
+    private void hatch(Board.Away a, double y) {
+        double from = x(a.first()) + 1;
+        double to = x(a.last().plusDays(1)) - 1;
+        String until = a.first().equals(a.last()) ? "" : " to " + Days.show(a.last());
+        svg.open("g", "class", "away").say("title", a.words() + ", " + Days.show(a.first()) + until);
+        StringBuilder strokes = new StringBuilder();
+        for (double at = from; at + HATCH / 2 <= to; at += HATCH) {
+            strokes.append(Svg.path(" M", at, y + HATCH)).append(Svg.path(" L", Math.min(at + HATCH, to), y - HATCH));
+        }
+        svg.draw("path", "d", strokes.toString().strip());
+        svg.close();
     }
 
     private void stitch(Board.Strand s, Board.Stitch stitch, double y) {

@@ -30,13 +30,15 @@ public class Boards {
     private final Crew crew;
     private final Fleet fleet;
     private final Office office;
+    private final Aways aways;
 
-    Boards(EntityManager em, Sites sites, Crew crew, Fleet fleet, Office office) {
+    Boards(EntityManager em, Sites sites, Crew crew, Fleet fleet, Office office, Aways aways) {
         this.em = em;
         this.sites = sites;
         this.crew = crew;
         this.fleet = fleet;
         this.office = office;
+        this.aways = aways;
     }
 
     /**
@@ -81,6 +83,9 @@ public class Boards {
                 rows(viewer, kinds),
                 jobs.stream()
                         .map(j -> job(j, drafts.get(j.id), zones.get(j.siteId), craft, instead.get(j.id)))
+                        .toList(),
+                aways.between(from, through).stream()
+                        .map(a -> new Board.Away(a.whose(), a.first(), a.last(), a.words()))
                         .toList());
     }
 

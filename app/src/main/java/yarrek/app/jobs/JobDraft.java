@@ -18,11 +18,13 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import yarrek.app.airspace.Sites;
 import yarrek.app.judging.Wanted;
+import yarrek.core.judging.Arranged;
 import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.judging.Plan;
 import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
+import yarrek.core.time.Days;
 import yarrek.core.time.TimeWindow;
 import yarrek.core.units.Finite;
 
@@ -31,6 +33,7 @@ import yarrek.core.units.Finite;
  * known; so is what is not said. Heights in m with their reference, times local to the site.
  *
  * @param flights planned one by one, which may say otherwise than the job; none where the job is one flight as it says itself
+ * @param besides hours of days that differ, who is there without a flight, why the builds go
  */
 public record JobDraft(
         String name,
@@ -45,7 +48,8 @@ public record JobDraft(
         UUID observerId,
         UUID buildId,
         Map<String, FactValue> said,
-        List<PlannedFlight> flights) {
+        List<PlannedFlight> flights,
+        Arranged besides) {
     public JobDraft {
         said = Map.copyOf(said);
         flights = List.copyOf(flights);
@@ -78,7 +82,8 @@ public record JobDraft(
                 observerId,
                 buildId,
                 said,
-                List.of());
+                List.of(),
+                Arranged.NOTHING);
     }
 
     /** A plan of which only the place, the day and hours, the purpose, the build and the pilot are known; any may be null. */
@@ -115,6 +120,15 @@ public record JobDraft(
         return text(PURPOSE);
     }
 
+    /** Its days that have hours of their own, in words. */
+    public List<String> ownHours() {
+        return besides.hours().entrySet().stream()
+                .sorted(Map.Entry.comparingByKey())
+                .map(e -> Days.show(e.getKey()) + " from " + e.getValue().from() + " to "
+                        + e.getValue().to())
+                .toList();
+    }
+
     /** Whether an emergency response is said to go on at the site, which stops every job there. */
     boolean declaresEmergency() {
         return "yes".equals(text("emergency.ongoing"));
@@ -145,7 +159,7 @@ public record JobDraft(
     /** The flights planned, with what the job has for all of them. */
     public FlightsPlanned planned() {
         return new FlightsPlanned(
-                flights, new FlightsPlanned.Job(firstDay, lastDay, from, to, buildId, pilotId, observerId));
+                flights, new FlightsPlanned.Job(firstDay, lastDay, from, to, buildId, pilotId, observerId, besides));
     }
 
     /** As judging sees it, by the clock of its place. */
@@ -160,7 +174,7 @@ public record JobDraft(
                 lastDay,
                 heightM == null ? OptionalDouble.empty() : OptionalDouble.of(heightM),
                 heightReference == HeightReference.TAKEOFF,
-                observerId != null,
+                observerId != null || besides.isWatched(firstDay, lastDay),
                 said,
                 Optional.of(all));
     }
@@ -177,7 +191,12 @@ public record JobDraft(
 
     /** What the job says for all its flights, to be judged; its identity is null while it is not stored. */
     public Wanted wanted(UUID jobId) {
-        return wanted(jobId, planned(), List.of(), observerId == null ? Set.of() : Set.of(observerId));
+        return wanted(
+                jobId,
+                planned(),
+                List.of(),
+                Stream.concat(Stream.ofNullable(observerId), helpers(firstDay, lastDay))
+                        .collect(Collectors.toSet()));
     }
 
     private Wanted wanted(UUID jobId, FlightsPlanned all, List<Integer> numbers, Set<UUID> crew) {
@@ -198,10 +217,17 @@ public record JobDraft(
     }
 
     /** Who else is needed for a part besides whoever is judged as its pilot. */
-    private static Set<UUID> others(FlightsPlanned.Part p) {
-        return Stream.of(p.as().pilotId(), p.as().supervisedId(), p.as().observerId())
+    private Set<UUID> others(FlightsPlanned.Part p) {
+        return Stream.concat(
+                        Stream.of(p.as().pilotId(), p.as().supervisedId(), p.as().observerId()),
+                        helpers(p.first(), p.last()))
                 .filter(u -> u != null && !u.equals(p.atControls()))
                 .collect(Collectors.toSet());
+    }
+
+    /** Who is there without a flight on one of these days. */
+    private Stream<UUID> helpers(LocalDate first, LocalDate last) {
+        return besides.within(first, last).crew().stream().map(Arranged.Helper::personId);
     }
 
     /** The job as if a part were all of it. */
@@ -234,7 +260,9 @@ public record JobDraft(
                 p.atControls(),
                 f.observerId(),
                 f.buildId(),
-                its);
+                its,
+                List.of(),
+                besides.within(p.first(), p.last()));
     }
 
     /** When it has whom and what: hours by person or build, by the clock of its place. */
@@ -242,7 +270,9 @@ public record JobDraft(
         Map<UUID, Set<LocalDate>> days = new HashMap<>();
         if (flights.isEmpty()) {
             Set<LocalDate> all = firstDay.datesUntil(lastDay.plusDays(1)).collect(Collectors.toSet());
-            Stream.of(pilotId, observerId, buildId).filter(Objects::nonNull).forEach(u -> days.put(u, all));
+            Stream.of(pilotId, observerId, buildId)
+                    .filter(Objects::nonNull)
+                    .forEach(u -> days.put(u, new TreeSet<>(all)));
         } else {
             FlightsPlanned planned = planned();
             flights.stream()
@@ -252,19 +282,29 @@ public record JobDraft(
                             .forEach(u -> days.computeIfAbsent(u, k -> new TreeSet<>())
                                     .add(f.day())));
         }
+        besides.crew()
+                .forEach(c -> days.computeIfAbsent(c.personId(), k -> new TreeSet<>())
+                        .addAll(firstDay.datesUntil(lastDay.plusDays(1))
+                                .filter(c::isThere)
+                                .toList()));
         Map<UUID, List<TimeWindow>> uses = new HashMap<>();
         days.forEach((u, its) -> uses.put(
                 u,
                 its.stream()
                         .sorted()
-                        .flatMap(d -> JobEntity.windows(d, d, from, to, zone).stream())
+                        .flatMap(d -> JobEntity.windows(this, d, d, zone).stream())
                         .toList()));
         return uses;
     }
 
     /** The same under a name, on some days, with what is said and with these flights. */
     private JobDraft on(
-            LocalDate first, LocalDate last, String called, Map<String, FactValue> saying, List<PlannedFlight> flying) {
+            LocalDate first,
+            LocalDate last,
+            String called,
+            Map<String, FactValue> saying,
+            List<PlannedFlight> flying,
+            Arranged arranged) {
         return new JobDraft(
                 called,
                 siteId,
@@ -278,7 +318,8 @@ public record JobDraft(
                 observerId,
                 buildId,
                 saying,
-                flying);
+                flying,
+                arranged);
     }
 
     /** Of its days one, with the flights of that day. */
@@ -288,18 +329,29 @@ public record JobDraft(
                 day,
                 name,
                 said,
-                flights.stream().filter(f -> f.day().equals(day)).toList());
+                flights.stream().filter(f -> f.day().equals(day)).toList(),
+                besides.within(day, day));
     }
 
     /** The same with other flights. */
     public JobDraft flying(List<PlannedFlight> others) {
-        return on(firstDay, lastDay, name, said, others);
+        return on(firstDay, lastDay, name, said, others, besides);
+    }
+
+    /** The same with other hours of its days, people besides and reasons. */
+    public JobDraft arranged(Arranged other) {
+        return on(firstDay, lastDay, name, said, flights, other);
     }
 
     /** Its flights on days that begin on another. */
     List<PlannedFlight> from(LocalDate first) {
         long later = ChronoUnit.DAYS.between(firstDay, first);
         return flights.stream().map(f -> f.later(later)).toList();
+    }
+
+    /** What it has besides, on days that begin on another; what is for days after the last is dropped. */
+    Arranged besides(LocalDate first, LocalDate last) {
+        return besides.later(ChronoUnit.DAYS.between(firstDay, first)).within(first, last);
     }
 
     /** What is put anew in a plan; what is null stays as it is. */
@@ -327,7 +379,8 @@ public record JobDraft(
                 observerId,
                 or(a.buildId, buildId),
                 said,
-                from(or(a.firstDay, firstDay)));
+                from(or(a.firstDay, firstDay)),
+                besides(or(a.firstDay, firstDay), or(a.lastDay, lastDay)));
     }
 
     private static <T> T or(T anew, T old) {
@@ -343,7 +396,8 @@ public record JobDraft(
     public JobDraft repeated(String newName, LocalDate first) {
         Map<String, FactValue> lasting = new TreeMap<>(said);
         lasting.keySet().removeIf(f -> Vocabulary.define(f).holdsHours().isPresent());
-        return on(first, first.plusDays(ChronoUnit.DAYS.between(firstDay, lastDay)), newName, lasting, from(first));
+        LocalDate last = first.plusDays(ChronoUnit.DAYS.between(firstDay, lastDay));
+        return on(first, last, newName, lasting, from(first), besides(first, last));
     }
 
     /** The same with another build. */
@@ -359,7 +413,7 @@ public record JobDraft(
         } else {
             all.put(fact, value);
         }
-        return on(firstDay, lastDay, name, all, flights);
+        return on(firstDay, lastDay, name, all, flights, besides);
     }
 
     /** What a height counts from. */

@@ -21,12 +21,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.hibernate.annotations.BatchSize;
 import org.hibernate.annotations.OptimisticLock;
 import org.hibernate.envers.Audited;
 import org.hibernate.envers.NotAudited;
 import yarrek.app.judging.Judging;
+import yarrek.core.judging.Arranged;
+import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.time.LocalClock;
@@ -82,6 +85,13 @@ class JobEntity {
     @OrderColumn(name = "number")
     @BatchSize(size = 500)
     List<FlightRow> flights = new ArrayList<>();
+
+    /** Hours of days that differ, who is there without a flight, why the builds go. */
+    @ElementCollection
+    @CollectionTable(name = "job_besides", joinColumns = @JoinColumn(name = "job_id"))
+    @OrderColumn(name = "number")
+    @BatchSize(size = 500)
+    List<BesidesRow> besides = new ArrayList<>();
 
     /** What is to be filmed, in its order: nothing of it is judged. */
     @ElementCollection
@@ -162,10 +172,15 @@ class JobEntity {
         pilotId = d.pilotId();
         observerId = d.observerId();
         buildId = d.buildId();
-        List<FlightRow> planned = d.flights().stream().map(FlightRow::new).toList();
-        if (!planned.equals(flights)) {
-            flights.clear();
-            flights.addAll(planned);
+        put(flights, d.flights().stream().map(FlightRow::new).toList());
+        put(besides, BesidesRow.of(d.besides()));
+    }
+
+    /** Rows that are the same already stay untouched. */
+    private static <T> void put(List<T> rows, List<T> now) {
+        if (!now.equals(rows)) {
+            rows.clear();
+            rows.addAll(now);
         }
     }
 
@@ -198,7 +213,8 @@ class JobEntity {
                 observerId,
                 buildId,
                 values(said),
-                flights.stream().map(FlightRow::flight).toList());
+                flights.stream().map(FlightRow::flight).toList(),
+                BesidesRow.arranged(besides));
     }
 
     private static Map<String, FactValue> values(Map<String, String> said) {
@@ -210,16 +226,21 @@ class JobEntity {
 
     /** @throws IllegalArgumentException when the clocks skip a beginning or an end */
     static void requireClock(JobDraft d, ZoneId zone) {
+        FlightsPlanned.Job job = d.planned().job();
         for (LocalDate day = d.firstDay(); !day.isAfter(d.lastDay()); day = day.plusDays(1)) {
-            LocalDate endDay = d.to().isAfter(d.from()) ? day : day.plusDays(1);
-            for (LocalDateTime t : List.of(day.atTime(d.from()), endDay.atTime(d.to()))) {
+            Arranged.Hours h = job.hours(day);
+            for (LocalDateTime t : List.of(day.atTime(h.from()), end(day, h))) {
                 if (LocalClock.isSkipped(t, zone)) {
                     throw new IllegalArgumentException(
                             "the clocks change in the night of " + t.toLocalDate() + ": " + t.toLocalTime()
-                                    + " does not exist there; choose another hour, or make that day a job of its own");
+                                    + " does not exist there; choose another hour, or give that day hours of its own");
                 }
             }
         }
+    }
+
+    private static LocalDateTime end(LocalDate day, Arranged.Hours h) {
+        return (h.isPastMidnight() ? day.plusDays(1) : day).atTime(h.to());
     }
 
     /**
@@ -227,17 +248,23 @@ class JobEntity {
      * holds both.
      */
     static List<TimeWindow> windows(JobDraft d, ZoneId zone) {
-        return windows(d.firstDay(), d.lastDay(), d.from(), d.to(), zone);
+        return windows(d, d.firstDay(), d.lastDay(), zone);
     }
 
-    static List<TimeWindow> windows(LocalDate first, LocalDate last, LocalTime from, LocalTime to, ZoneId zone) {
-        List<TimeWindow> windows = new ArrayList<>();
-        for (LocalDate day = first; !day.isAfter(last); day = day.plusDays(1)) {
-            LocalDate endDay = to.isAfter(from) ? day : day.plusDays(1);
-            windows.add(new TimeWindow(
-                    day.atTime(from).atZone(zone).toInstant(),
-                    endDay.atTime(to).atZone(zone).withLaterOffsetAtOverlap().toInstant()));
-        }
-        return windows;
+    /** The same of some of its days. */
+    static List<TimeWindow> windows(JobDraft d, LocalDate first, LocalDate last, ZoneId zone) {
+        return windows(first, last, d.planned().job()::hours, zone);
+    }
+
+    static List<TimeWindow> windows(
+            LocalDate first, LocalDate last, Function<LocalDate, Arranged.Hours> hours, ZoneId zone) {
+        return first.datesUntil(last.plusDays(1))
+                .map(day -> new TimeWindow(
+                        day.atTime(hours.apply(day).from()).atZone(zone).toInstant(),
+                        end(day, hours.apply(day))
+                                .atZone(zone)
+                                .withLaterOffsetAtOverlap()
+                                .toInstant()))
+                .toList();
     }
 }

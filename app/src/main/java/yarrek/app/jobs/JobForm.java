@@ -9,9 +9,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.BiFunction;
-import java.util.function.Function;
 import yarrek.app.forms.Form;
-import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactType;
 import yarrek.core.rulebook.FactValue;
@@ -107,16 +105,11 @@ final class JobForm {
     }
 
     /**
-     * The draft as typed; null when something is wrong, and then the form says what.
+     * The draft as typed, without what the form does not ask for; null when something is wrong, and then the form says what.
      *
      * @param reads a value as people type it
-     * @param flights planned already, were the first day this; the form does not ask for them
      */
-    static JobDraft read(
-            Form form,
-            LocalDate today,
-            BiFunction<FactDefinition, String, FactValue> reads,
-            Function<LocalDate, List<PlannedFlight>> flights) {
+    static JobDraft read(Form form, LocalDate today, BiFunction<FactDefinition, String, FactValue> reads) {
         String name = form.requiredText("name", 120);
         UUID site = form.id("siteId", true);
         LocalDate first = form.date("firstDay", true, today);
@@ -155,8 +148,7 @@ final class JobForm {
                         pilot,
                         observer,
                         build,
-                        said,
-                        flights.apply(first));
+                        said);
     }
 
     private static String text(Object o) {

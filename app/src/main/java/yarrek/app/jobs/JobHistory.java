@@ -4,6 +4,7 @@ import java.util.Map;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import yarrek.app.history.Recorded;
+import yarrek.core.time.Days;
 
 /** What of this module has its history shown. */
 @Configuration
@@ -26,7 +27,20 @@ class JobHistory {
                         "To",
                         "flights",
                         "Flights planned",
+                        "besides",
+                        "Days, crew and builds besides",
                         "shots",
                         "Shots"));
+    }
+
+    @Bean
+    Recorded<AwayEntity> awayRecorded(Aways aways) {
+        return Recorded.of(
+                "away",
+                "days away",
+                AwayEntity.class,
+                a -> "days away from " + Days.show(a.firstDay),
+                a -> "/board?from=" + a.firstDay,
+                aways::restored);
     }
 }

@@ -63,6 +63,7 @@ public class JobJudging {
     private final Fleet fleet;
     private final Office office;
     private final HouseFigures houseFigures;
+    private final Aways aways;
     private final Work work;
     private final ApplicationEventPublisher events;
 
@@ -75,6 +76,7 @@ public class JobJudging {
             Fleet fleet,
             Office office,
             HouseFigures houseFigures,
+            Aways aways,
             Work work,
             ApplicationEventPublisher events) {
         this.em = em;
@@ -85,6 +87,7 @@ public class JobJudging {
         this.fleet = fleet;
         this.office = office;
         this.houseFigures = houseFigures;
+        this.aways = aways;
         this.work = work;
         this.events = events;
     }
@@ -102,9 +105,10 @@ public class JobJudging {
     /** Other jobs than one, whose days lie among these or beside them. */
     private record Near(UUID but, LocalDate first, LocalDate last) {}
 
-    /** Which jobs have some people: in command of all of it, watching, or in one of the flights planned. */
+    /** Which jobs have some people: in command of all of it, watching, in one of the flights planned, or there besides. */
     static final String HAS_PERSON = "(j.pilotId in :p or j.observerId in :p or exists (select 1 from j.flights f"
-            + " where f.pilotId in :p or f.supervisedId in :p or f.observerId in :p))";
+            + " where f.pilotId in :p or f.supervisedId in :p or f.observerId in :p)"
+            + " or exists (select 1 from j.besides c where c.personId in :p))";
 
     /** Which jobs fly with some builds. */
     static final String HAS_BUILD = "(j.buildId in :p or exists (select 1 from j.flights f where f.buildId in :p))";
@@ -162,15 +166,17 @@ public class JobJudging {
         Map<UUID, ZoneId> zones = sites.zones();
         Map<UUID, Position> launches = sites.launches();
         return new Neighbours(
-                planned.stream()
-                        .map(j -> new Neighbours.Planned(
-                                j.id,
-                                j.name,
-                                j.siteId,
-                                launches.get(j.siteId),
-                                j.draft().declaresEmergency(),
-                                j.lastDay,
-                                j.draft().uses(zones.get(j.siteId))))
+                Stream.concat(
+                                aways.asPlanned(near.first(), near.last()).stream(),
+                                planned.stream()
+                                        .map(j -> new Neighbours.Planned(
+                                                j.id,
+                                                j.name,
+                                                j.siteId,
+                                                launches.get(j.siteId),
+                                                j.draft().declaresEmergency(),
+                                                j.lastDay,
+                                                j.draft().uses(zones.get(j.siteId)))))
                         .toList(),
                 near.now(),
                 houseFigures.house().way());
@@ -458,6 +464,20 @@ public class JobJudging {
     @EventListener
     void houseChanged(HouseFigures.Changed e) {
         judgeWhere("j.state = :p", JobEntity.PLANNED, "a figure of the house changed");
+    }
+
+    @EventListener
+    void awayChanged(Aways.Changed e) {
+        if (e.personId() != null) {
+            judgeWhere(HAS_PERSON, List.of(e.personId()), "who is away changed");
+        } else {
+            judgeWhere(
+                    HAS_BUILD,
+                    orNobody(fleet.buildsOf(e.aircraftId()).stream()
+                            .map(Fleet.BuildView::id)
+                            .collect(Collectors.toSet())),
+                    "what is in upkeep changed");
+        }
     }
 
     @EventListener

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import yarrek.app.airspace.Sites;
@@ -18,6 +19,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.FindingRow;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.judging.Arranged;
 import yarrek.core.paper.Weave;
 import yarrek.core.rulebook.Facts;
 import yarrek.core.rulebook.HoldsPaper;
@@ -168,6 +170,17 @@ public class JobPapers {
                 .setParameter("from", from)
                 .setParameter("through", through)
                 .getResultList();
+        Map<UUID, Map<LocalDate, Arranged.Hours>> own = em.createQuery(
+                        "select j.id, h.day, h.fromTime, h.toTime from JobEntity j join j.besides h where h.fromTime is not null and j.state = 'PLANNED'"
+                                + " and j.lastDay >= :from and j.firstDay <= :through",
+                        Object[].class)
+                .setParameter("from", from)
+                .setParameter("through", through)
+                .getResultStream()
+                .collect(Collectors.groupingBy(
+                        h -> (UUID) h[0],
+                        Collectors.toMap(
+                                h -> (LocalDate) h[1], h -> new Arranged.Hours((LocalTime) h[2], (LocalTime) h[3]))));
         // thousands of jobs want the same few papers of the same few people
         Map<Weave.Need, Weave.Need> one = new HashMap<>();
         Map<UUID, ZoneId> zones = sites.zones();
@@ -178,13 +191,16 @@ public class JobPapers {
                 .map(j -> new Weave.JobSpan(
                         j[0].toString(),
                         (String) j[1],
-                        JobEntity.windows(
-                                (LocalDate) j[3], (LocalDate) j[4], (LocalTime) j[5], (LocalTime) j[6], zones.get((UUID)
-                                        j[2])),
+                        windows(j, own.getOrDefault((UUID) j[0], Map.of()), zones.get((UUID) j[2])),
                         needs.getOrDefault((UUID) j[0], List.of()).stream()
                                 .map(n -> new Weave.Need(n.holderId().toString(), n.kind(), n.levels(), n.ruleId()))
                                 .map(n -> one.computeIfAbsent(n, Function.identity()))
                                 .toList()))
                 .toList();
+    }
+
+    private static List<TimeWindow> windows(Object[] job, Map<LocalDate, Arranged.Hours> own, ZoneId zone) {
+        Arranged.Hours usual = new Arranged.Hours((LocalTime) job[5], (LocalTime) job[6]);
+        return JobEntity.windows((LocalDate) job[3], (LocalDate) job[4], day -> own.getOrDefault(day, usual), zone);
     }
 }

@@ -73,12 +73,9 @@ public class JobRegister {
     }
 
     private Supplier<UUID> read(Form form, UUID id) {
-        JobDraft draft = JobForm.read(
-                form,
-                LocalDate.now(clock.withZone(office.operator().zone())),
-                answers::read,
-                first -> id == null ? List.of() : jobs.flights(id, first));
-        return () -> jobs.save(id, form.getVersion(), draft);
+        JobDraft typed = JobForm.read(
+                form, LocalDate.now(clock.withZone(office.operator().zone())), answers::read);
+        return () -> jobs.save(id, form.getVersion(), id == null ? typed : jobs.moved(id, typed));
     }
 
     /**

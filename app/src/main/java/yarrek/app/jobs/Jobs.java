@@ -29,7 +29,6 @@ import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
 import yarrek.core.geo.Position;
 import yarrek.core.judging.FlightsPlanned;
-import yarrek.core.judging.PlannedFlight;
 import yarrek.core.judging.Shot;
 import yarrek.core.rulebook.Tally;
 import yarrek.core.time.TimeWindow;
@@ -220,6 +219,9 @@ public class Jobs {
         draft.planned().faults().stream().findFirst().ifPresent(f -> {
             throw new IllegalArgumentException("planned flight " + f.number() + ": " + f.words());
         });
+        draft.besides().wrong(draft.firstDay(), draft.lastDay()).ifPresent(why -> {
+            throw new IllegalArgumentException(why);
+        });
         JobDraft before = id == null ? draft : j.draft();
         j.take(draft);
         j.changedNote = "";
@@ -318,10 +320,11 @@ public class Jobs {
         return true;
     }
 
-    /** The flights planned of a job, were it to begin on a day: they move with it. */
+    /** What a job has that is not asked for with it, were it on other days: it moves with them. */
     @Transactional(readOnly = true)
-    public List<PlannedFlight> flights(UUID id, LocalDate first) {
-        return entity(id).draft().from(first);
+    JobDraft moved(UUID id, JobDraft typed) {
+        JobDraft d = entity(id).draft();
+        return typed.flying(d.from(typed.firstDay())).arranged(d.besides(typed.firstDay(), typed.lastDay()));
     }
 
     /** Names of these jobs, whatever became of them. */
@@ -435,6 +438,11 @@ public class Jobs {
         return j.draft().planned().crew().entrySet().stream()
                 .map(e -> new Member(e.getKey(), names.get(e.getKey()), e.getValue()))
                 .toList();
+    }
+
+    /** The hours of some days of a job, one window for each. */
+    public static List<TimeWindow> windows(JobDraft d, LocalDate first, LocalDate last, ZoneId zone) {
+        return JobEntity.windows(d, first, last, zone);
     }
 
     /** The hours of a job, one window for each day. */

@@ -124,6 +124,11 @@ public record FactSources(
         return w.buildId() == null ? w.craftId() : build(w.buildId()).aircraft().id();
     }
 
+    /** The aircraft of a build that was read. */
+    public Fleet.AircraftView aircraftOf(UUID buildId) {
+        return build(buildId).aircraft();
+    }
+
     private Fleet.AircraftView aircraft(UUID id) {
         List<Fleet.BuildView> its = buildsOf.getOrDefault(id, List.of());
         return its.isEmpty() ? craft.get(id) : its.get(0).aircraft();
@@ -152,7 +157,11 @@ public record FactSources(
                 papers.kinds(),
                 papers.held(roles),
                 w.jobId() == null ? List.of() : jobPapers(w.jobId()),
-                w.jobId() == null ? List.of() : requests(w.jobId()),
+                w.jobId() == null
+                        ? List.of()
+                        : requests(w.jobId()).stream()
+                                .filter(a -> a.isFor(craftId))
+                                .toList(),
                 w.jobId() == null ? List.of() : waivers.getOrDefault(w.jobId(), List.of()),
                 liability(
                         plan.windows().isEmpty()

@@ -21,6 +21,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.TypedFact;
+import yarrek.core.judging.Arranged;
+import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.judging.PlannedFlight;
 import yarrek.core.rulebook.FactDefinition;
 import yarrek.core.rulebook.FactValue;
@@ -47,19 +49,36 @@ class PlansTest {
         }
         LocalDate first = TODAY.plusDays(r.nextInt(60));
         return new JobDraft(
-                "Job " + r.nextInt(),
-                null,
-                first,
-                first.plusDays(r.nextInt(3)),
-                LocalTime.of(r.nextInt(24), r.nextInt(60)),
-                LocalTime.of(r.nextInt(24), r.nextInt(60)),
-                r.nextBoolean() ? null : (double) r.nextInt(120),
-                r.nextBoolean() ? JobDraft.HeightReference.GROUND : JobDraft.HeightReference.TAKEOFF,
-                null,
-                null,
-                null,
-                said,
-                flights(first, r));
+                        "Job " + r.nextInt(),
+                        null,
+                        first,
+                        first.plusDays(r.nextInt(3)),
+                        LocalTime.of(r.nextInt(24), r.nextInt(60)),
+                        LocalTime.of(r.nextInt(24), r.nextInt(60)),
+                        r.nextBoolean() ? null : (double) r.nextInt(120),
+                        r.nextBoolean() ? JobDraft.HeightReference.GROUND : JobDraft.HeightReference.TAKEOFF,
+                        null,
+                        null,
+                        null,
+                        said)
+                .flying(flights(first, r))
+                .arranged(besides(first, r));
+    }
+
+    private static Arranged besides(LocalDate first, Random r) {
+        return new Arranged(
+                r.nextBoolean()
+                        ? Map.of()
+                        : Map.of(
+                                first,
+                                new Arranged.Hours(LocalTime.of(r.nextInt(24), 5), LocalTime.of(r.nextInt(24), 0))),
+                IntStream.range(0, r.nextInt(3))
+                        .mapToObj(i -> new Arranged.Helper(
+                                PEOPLE.keySet().iterator().next(),
+                                List.copyOf(FlightsPlanned.Role.BESIDES).get(i),
+                                r.nextBoolean() ? null : first))
+                        .toList(),
+                r.nextBoolean() ? Map.of() : Map.of(BUILDS.keySet().iterator().next(), "why " + r.nextInt()));
     }
 
     private static List<PlannedFlight> flights(LocalDate first, Random r) {
@@ -116,7 +135,7 @@ class PlansTest {
     void whatIsTypedComesBackFromTheForm(JobDraft d) {
         Form form = form();
         JobForm.values(d).forEach(form::set);
-        JobDraft back = JobForm.read(form, TODAY, PlansTest::typed, first -> List.of());
+        JobDraft back = JobForm.read(form, TODAY, PlansTest::typed);
         // a site is needed, and none is on file here
         assertThat(form.getErrors()).containsOnlyKeys("siteId");
         assertThat(back).isNull();
@@ -142,24 +161,43 @@ class PlansTest {
         assertThat(d.plan(ZoneOffset.UTC).said()).isEqualTo(d.said());
     }
 
+    /** Days, crew and reasons as they are typed are those that were shown. */
+    @ParameterizedTest
+    @MethodSource("drafts")
+    void whatIsBesidesComesBackFromItsForm(JobDraft d) {
+        int rows = d.besides().crew().size() + BesidesForm.SPARE;
+        Form form = BesidesForm.form(view(d), rows, PEOPLE, BUILDS);
+        BesidesForm.fill(form, d);
+        Arranged back = BesidesForm.read(form, rows, d, BUILDS, TODAY);
+        assertThat(form.getErrors()).isEmpty();
+        assertThat(back.crew()).isEqualTo(d.besides().crew());
+        assertThat(back.reasons()).isEqualTo(d.besides().reasons());
+        // a job of one day has the hours of the job
+        assertThat(back.hours())
+                .isEqualTo(
+                        d.firstDay().equals(d.lastDay())
+                                ? Map.of()
+                                : d.besides().hours());
+    }
+
     /** Each flight as it is typed is the flight that was shown. */
     @ParameterizedTest
     @MethodSource("drafts")
     void flightsTypedAsTheyAreShownComeBack(JobDraft d) {
         JobDraft wide = new JobDraft(
-                d.name(),
-                null,
-                d.firstDay(),
-                d.lastDay(),
-                LocalTime.MIDNIGHT,
-                LocalTime.MIDNIGHT,
-                null,
-                d.heightReference(),
-                null,
-                null,
-                null,
-                Map.of(),
-                d.flights());
+                        d.name(),
+                        null,
+                        d.firstDay(),
+                        d.lastDay(),
+                        LocalTime.MIDNIGHT,
+                        LocalTime.MIDNIGHT,
+                        null,
+                        d.heightReference(),
+                        null,
+                        null,
+                        null,
+                        Map.of())
+                .flying(d.flights());
         Form form = FlightsForm.form(view(wide), wide.flights().size() + FlightsForm.SPARE, PEOPLE, BUILDS);
         FlightsForm.fill(form, wide);
         int rows = FlightsForm.rows(form.typed());
@@ -239,7 +277,7 @@ class PlansTest {
             """)
     void whatCannotBeIsRefusedInWordsAtItsField(String fact, String typed, String says) {
         Form form = form().set(fact, typed);
-        JobForm.read(form, TODAY, PlansTest::typed, first -> List.of());
+        JobForm.read(form, TODAY, PlansTest::typed);
         assertThat(form.getErrors().get(fact)).contains(says);
     }
 

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.UUID;
 import yarrek.core.airspace.ZoneKind;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Facts;
@@ -21,8 +22,27 @@ import yarrek.core.rulebook.Verdict;
  * @param zoneName in words; empty likewise
  * @param known false when it may be needed, and what decides is not known
  * @param because the findings, zones and kinds that ask for it
+ * @param craft the aircraft that it is for; empty where it is for all of them
  */
-public record Needed(ApprovalKind kind, Optional<String> zoneId, String zoneName, boolean known, List<String> because) {
+public record Needed(
+        ApprovalKind kind,
+        Optional<String> zoneId,
+        String zoneName,
+        boolean known,
+        List<String> because,
+        Optional<ForCraft> craft) {
+    /**
+     * An aircraft that has an approval of its own.
+     *
+     * @param name said beside the kind; empty where there is no other
+     */
+    public record ForCraft(UUID id, String name) {}
+
+    /** One for whatever is flown. */
+    public Needed(ApprovalKind kind, Optional<String> zoneId, String zoneName, boolean known, List<String> because) {
+        this(kind, zoneId, zoneName, known, because, Optional.empty());
+    }
+
     public Needed {
         because = List.copyOf(because);
     }
@@ -34,13 +54,24 @@ public record Needed(ApprovalKind kind, Optional<String> zoneId, String zoneName
      */
     public record ZoneHit(String id, String name, ZoneKind kind, boolean known) {}
 
-    /** Identity within a job: the kind, and the zone where there is one. */
+    /** The same for one aircraft. */
+    public Needed of(ForCraft its) {
+        return new Needed(kind, zoneId, zoneName, known, because, Optional.of(its));
+    }
+
+    /** Identity within a job: the kind, and the zone and the aircraft where there is one. */
     public String key() {
-        return kind.code() + zoneId.map(z -> "@" + z).orElse("");
+        return key(kind.code(), zoneId.orElse(null), craft.map(ForCraft::id).orElse(null));
+    }
+
+    /** The same of one on file; zone and aircraft are null for none. */
+    public static String key(String kind, String zoneId, UUID craftId) {
+        return kind + (zoneId == null ? "" : "@" + zoneId) + (craftId == null ? "" : "~" + craftId);
     }
 
     public String title() {
-        return kind.title() + (zoneName.isEmpty() ? "" : ", " + zoneName);
+        String whose = craft.map(ForCraft::name).orElse("");
+        return kind.title() + (zoneName.isEmpty() ? "" : ", " + zoneName) + (whose.isEmpty() ? "" : ", " + whose);
     }
 
     /**
@@ -67,7 +98,7 @@ public record Needed(ApprovalKind kind, Optional<String> zoneId, String zoneName
     private Needed and(Needed other) {
         Set<String> why = new LinkedHashSet<>(because);
         why.addAll(other.because);
-        return new Needed(kind, zoneId, zoneName, known || other.known, List.copyOf(why));
+        return new Needed(kind, zoneId, zoneName, known || other.known, List.copyOf(why), craft);
     }
 
     private static List<Needed> triggered(ApprovalKind k, Assessment bare, Facts facts, List<ZoneHit> zones) {

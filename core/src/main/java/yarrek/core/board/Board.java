@@ -61,10 +61,14 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
     /** Two jobs that have a strand in the same hours, on the first such day. */
     public record Clash(LocalDate day, Job one, Job other) {}
 
+    /** Days on which somebody or something is not to be had, {@code last} included. */
+    public record Away(UUID row, LocalDate first, LocalDate last, String words) {}
+
     /**
-     * @param idle days of the board on which no job has it
+     * @param away as far as it lies on the board
+     * @param idle days of the board on which no job has it and it is not away
      */
-    public record Strand(Row row, List<Stitch> stitches, List<Clash> clashes, int idle) {}
+    public record Strand(Row row, List<Stitch> stitches, List<Clash> clashes, List<Away> away, int idle) {}
 
     /** A job with a day on the board and the strands that it uses, from the first day on which it has any. */
     public record JobThread(Job job, LocalDate first, LocalDate last, int topRow, int lastRow) {}
@@ -75,7 +79,8 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
     }
 
     /** @param zone in which a day is a day */
-    public static Board of(LocalDate from, LocalDate through, ZoneId zone, List<Row> rows, List<Job> jobs) {
+    public static Board of(
+            LocalDate from, LocalDate through, ZoneId zone, List<Row> rows, List<Job> jobs, List<Away> away) {
         Map<UUID, List<Use>> uses = new HashMap<>();
         List<Job> seen = jobs.stream()
                 .filter(j ->
@@ -93,7 +98,22 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
                         .forEach(w -> uses.computeIfAbsent(who, k -> new ArrayList<>())
                                 .add(new Use(j, w)))));
         List<Strand> strands = rows.stream()
-                .map(r -> strand(r, uses.getOrDefault(r.id(), List.of()), from, through, zone))
+                .map(r -> strand(
+                        r,
+                        uses.getOrDefault(r.id(), List.of()),
+                        away.stream()
+                                .filter(a -> a.row().equals(r.id())
+                                        && !a.first().isAfter(through)
+                                        && !a.last().isBefore(from))
+                                .map(a -> new Away(
+                                        a.row(),
+                                        a.first().isBefore(from) ? from : a.first(),
+                                        a.last().isAfter(through) ? through : a.last(),
+                                        a.words()))
+                                .toList(),
+                        from,
+                        through,
+                        zone))
                 .toList();
         return new Board(from, through, strands, seen);
     }
@@ -109,7 +129,8 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
         return !day.isBefore(from) && !day.isAfter(through);
     }
 
-    private static Strand strand(Row row, List<Use> uses, LocalDate from, LocalDate through, ZoneId zone) {
+    private static Strand strand(
+            Row row, List<Use> uses, List<Away> away, LocalDate from, LocalDate through, ZoneId zone) {
         Map<UUID, Job> byId = new HashMap<>();
         Map<UUID, TreeSet<LocalDate>> days = new LinkedHashMap<>();
         TreeSet<LocalDate> busy = new TreeSet<>();
@@ -135,10 +156,11 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
             stitches.add(new Stitch(job, first, last));
         });
         stitches.sort(Comparator.comparing(Stitch::first));
+        away.forEach(a -> busy.addAll(a.first().datesUntil(a.last().plusDays(1)).toList()));
         int all = (int) ChronoUnit.DAYS.between(from, through) + 1;
         // a place holds more than one job; whoever flies or is flown does not
         List<Clash> clashes = row.kind() == Kind.SITE ? List.of() : clashes(uses, zone);
-        return new Strand(row, stitches, clashes, all - busy.size());
+        return new Strand(row, stitches, clashes, away, all - busy.size());
     }
 
     /** Each pair of jobs once, on the first day on which they meet. */

@@ -133,6 +133,11 @@ public record WhoAndWhat(List<String> always, List<Pilot> pilots, List<Build> bu
                 .collect(Collectors.toList());
     }
 
+    /** The builds in their order. */
+    public List<UUID> buildIds() {
+        return builds.stream().map(Build::id).toList();
+    }
+
     /** The pair that is best: planned so where that goes, else a go with the least open, else the one with the least lacking. */
     public Cell best() {
         return pilots.stream()

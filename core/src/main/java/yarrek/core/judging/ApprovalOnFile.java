@@ -17,6 +17,7 @@ import yarrek.core.time.TimeWindow;
  *
  * @param kindCode also when the kind is no longer on file, and {@code kind} is empty
  * @param zoneId the zone that it is for; null for none
+ * @param craftId the aircraft that it is for; null for all of the job's
  * @param held whether it is granted
  * @param grantedOn null before it is, and where that was not kept
  * @param terms as granted
@@ -29,6 +30,7 @@ public record ApprovalOnFile(
         String kindCode,
         Optional<ApprovalKind> kind,
         String zoneId,
+        UUID craftId,
         LocalDate firstDay,
         LocalDate lastDay,
         boolean held,
@@ -47,6 +49,11 @@ public record ApprovalOnFile(
 
     boolean isForAny(List<TimeWindow> windows, ZoneId zone) {
         return windows.stream().anyMatch(w -> isFor(w, zone));
+    }
+
+    /** Whether it is for an aircraft, or for all of them. */
+    public boolean isFor(Optional<UUID> aircraft) {
+        return craftId == null || aircraft.isEmpty() || craftId.equals(aircraft.get());
     }
 
     boolean isUnlock() {

@@ -58,7 +58,7 @@ public record DayClock(LocalDate day, double needed, double hours, List<String> 
                 .collect(Collectors.groupingBy(PlannedFlight::day, TreeMap::new, Collectors.toList()));
         List<DayClock> days = new ArrayList<>();
         byDay.forEach(
-                (day, its) -> days.add(of(day, its, house, unlock, flights.job().minutes())));
+                (day, its) -> days.add(of(day, its, house, unlock, flights.job().minutes(day))));
         return Optional.of(days);
     }
 

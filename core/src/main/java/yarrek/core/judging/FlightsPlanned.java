@@ -33,6 +33,7 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
      * What the job says for all its flights; ids are null while nobody is named.
      *
      * @param to at or before {@code from} means past midnight
+     * @param besides hours of days that differ, and who is there without a flight
      */
     public record Job(
             LocalDate firstDay,
@@ -41,18 +42,36 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
             LocalTime to,
             UUID buildId,
             UUID pilotId,
-            UUID observerId) {
+            UUID observerId,
+            Arranged besides) {
         private static final double DAY = 24 * 60.0;
 
-        /** Minutes from its beginning to its end, by the clock. */
-        double minutes() {
-            double span = minutesBetween(from, to);
+        /** One whose days all have the same hours, and nobody but those who fly and watch. */
+        public Job(
+                LocalDate firstDay,
+                LocalDate lastDay,
+                LocalTime from,
+                LocalTime to,
+                UUID buildId,
+                UUID pilotId,
+                UUID observerId) {
+            this(firstDay, lastDay, from, to, buildId, pilotId, observerId, Arranged.NOTHING);
+        }
+
+        /** The hours of one of its days. */
+        public Arranged.Hours hours(LocalDate day) {
+            return besides.hours().getOrDefault(day, new Arranged.Hours(from, to));
+        }
+
+        /** Minutes from the beginning of a day to its end, by the clock. */
+        double minutes(LocalDate day) {
+            double span = minutesBetween(hours(day).from(), hours(day).to());
             return span > 0 ? span : span + DAY;
         }
 
-        /** Minutes from its beginning to an hour of the same night. */
-        private double into(LocalTime at) {
-            double span = minutesBetween(from, at);
+        /** Minutes from the beginning of a day to an hour of the same night. */
+        private double into(LocalDate day, LocalTime at) {
+            double span = minutesBetween(hours(day).from(), at);
             return span >= 0 ? span : span + DAY;
         }
 
@@ -169,7 +188,12 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
     public enum Role {
         COMMAND("pilot in command"),
         SUPERVISED("at the controls, supervised"),
-        OBSERVER("observer");
+        OBSERVER("observer"),
+        PAYLOAD("payload operator"),
+        HELPER("helper");
+
+        /** Those that need no flight. */
+        public static final Set<Role> BESIDES = Collections.unmodifiableSet(EnumSet.of(OBSERVER, PAYLOAD, HELPER));
 
         private final String words;
 
@@ -183,7 +207,7 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
 
         /** Whether the law judges them as a pilot. */
         public boolean flies() {
-            return this != OBSERVER;
+            return this == COMMAND || this == SUPERVISED;
         }
     }
 
@@ -196,6 +220,7 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
                     put(crew, f.supervisedId(), Role.SUPERVISED);
                     put(crew, f.observerId(), Role.OBSERVER);
                 });
+        job.besides().crew().forEach(c -> put(crew, c.personId(), c.role()));
         return crew;
     }
 
@@ -205,7 +230,7 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
         }
     }
 
-    /** Everybody who flies or watches in any of them, and whoever the job names. */
+    /** Everybody who flies, watches or helps in any of them, and whoever the job names. */
     public Set<UUID> people() {
         return crew().keySet();
     }
@@ -244,11 +269,11 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
             faults.add(new Fault(number, "minutes", "more than 0 and at most " + (int) MOST_MINUTES + " minutes"));
         }
         if (f.startsAt() != null) {
-            double left = job.minutes() - job.into(f.startsAt());
+            double left = job.minutes(f.day()) - job.into(f.day(), f.startsAt());
             if (left < 0 || (left == 0 && f.minutes() != null)) {
-                faults.add(new Fault(number, "startsAt", "outside the hours of the job"));
+                faults.add(new Fault(number, "startsAt", "outside the hours of that day"));
             } else if (f.minutes() != null && f.minutes() > left) {
-                faults.add(new Fault(number, "minutes", "it would land after the hours of the job"));
+                faults.add(new Fault(number, "minutes", "it would land after the hours of that day"));
             }
         }
         if (f.supervisedId() != null && f.pilotId() == null) {
@@ -297,8 +322,8 @@ public record FlightsPlanned(List<PlannedFlight> all, Job job) {
         if (!a.day().equals(b.day()) || a.startsAt() == null || b.startsAt() == null) {
             return false;
         }
-        double from = job.into(a.startsAt());
-        double other = job.into(b.startsAt());
+        double from = job.into(a.day(), a.startsAt());
+        double other = job.into(b.day(), b.startsAt());
         double end = from + (a.minutes() == null ? 1 : a.minutes());
         double otherEnd = other + (b.minutes() == null ? 1 : b.minutes());
         return from < otherEnd && other < end;

@@ -44,7 +44,7 @@ class BoardTest {
     }
 
     private static Board board(Board.Job... jobs) {
-        return Board.of(MON, MON.plusDays(13), ZONE, ROWS, List.of(jobs));
+        return Board.of(MON, MON.plusDays(13), ZONE, ROWS, List.of(jobs), List.of());
     }
 
     private static Board.Strand of(Board b, UUID id) {
@@ -137,5 +137,24 @@ class BoardTest {
                     .forEach(c -> found.add(Set.of(c.one().id(), c.other().id())));
             assertThat(found).isEqualTo(expected);
         }
+    }
+
+    @Test
+    void whoIsAwayIsNotIdleAndOnlyTheDaysOfTheBoardAreDrawn() {
+        Board b = Board.of(
+                MON,
+                MON.plusDays(13),
+                ZONE,
+                ROWS,
+                List.of(job("one", List.of(HANNE), hours(1, 10, 12))),
+                List.of(
+                        new Board.Away(HANNE, MON.minusDays(3), MON.plusDays(1), "Hanne is away"),
+                        new Board.Away(BRACKEN, MON.plusDays(13), MON.plusDays(20), "Bracken is in upkeep"),
+                        new Board.Away(TOMAS, MON.plusDays(14), MON.plusDays(20), "Tomas is away")));
+        assertThat(of(b, HANNE).away()).containsExactly(new Board.Away(HANNE, MON, MON.plusDays(1), "Hanne is away"));
+        assertThat(of(b, HANNE).idle()).isEqualTo(12);
+        assertThat(of(b, BRACKEN).away()).extracting(Board.Away::last).containsExactly(MON.plusDays(13));
+        assertThat(of(b, BRACKEN).idle()).isEqualTo(13);
+        assertThat(of(b, TOMAS).away()).isEmpty();
     }
 }

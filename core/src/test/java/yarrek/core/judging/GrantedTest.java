@@ -66,6 +66,7 @@ class GrantedTest {
                 kind.code(),
                 Optional.of(kind),
                 null,
+                null,
                 DAY,
                 DAY.plusDays(1),
                 held,

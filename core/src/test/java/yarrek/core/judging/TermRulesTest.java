@@ -25,6 +25,7 @@ class TermRulesTest {
                 "zoneEU",
                 Optional.empty(),
                 null,
+                null,
                 DAY,
                 DAY.plusDays(2),
                 held,
