@@ -130,9 +130,35 @@ class ApiTest extends RunningApp {
         }
     }
 
+    @Test
+    void flightsOfOnePlanAreJudgedTogetherAndAFindingSaysWhose() throws Exception {
+        String plan = "{\"zone\": \"Atlantic/Azores\", \"facts\": {\"jurisdiction\": \"EU\", \"category\": \"open\","
+                + " \"heightAboveSurfaceM\": 60}, \"flights\": [{}, {\"heightAboveSurfaceM\": 130}, {}]}";
+        JsonNode high = finding(json(post("/api/v1/assessments", plan)), "EU-HEIGHT-120");
+        assertThat(high.get("verdict").asString()).isEqualTo("BREACHED");
+        assertThat(high.get("concerns").asString()).isEqualTo("flight 2");
+        JsonNode all = finding(
+                json(post("/api/v1/assessments", plan.replace("[{}, ", "[").replace(", {}]", "]"))), "EU-HEIGHT-120");
+        assertThat(all.get("concerns").asString()).isEmpty();
+        JsonNode unsaid = finding(json(post("/api/v1/assessments", plan.replace("130", "null"))), "EU-HEIGHT-120");
+        assertThat(unsaid.get("verdict").asString()).isEqualTo("NOT_KNOWN");
+        assertThat(unsaid.get("concerns").asString()).isEqualTo("flight 2");
+    }
+
+    private static JsonNode finding(JsonNode assessment, String rule) {
+        for (JsonNode f : assessment.get("findings")) {
+            if (f.get("ruleId").asString().equals(rule)) {
+                return f;
+            }
+        }
+        throw new AssertionError(rule);
+    }
+
     @ParameterizedTest
     @ValueSource(
             strings = {
+                "{\"flights\": [null]}",
+                "{\"flights\": [{\"heigth\": 3}]}",
                 "{\"facts\": {\"heigth\": 3}}",
                 "{\"facts\": {\"assembly\": 3}}",
                 "{\"facts\": {\"classMark\": \"C9\"}}",

@@ -29,6 +29,7 @@ class ApprovalsPagesTest extends BrowserTest {
     void theChainShowsWhenToSendAndWhatFollowsFromALaterAnswer() {
         signIn("manager");
         page.navigate(address(job("Field edge, drainage levels")));
+        page.click(".spine a:has-text('Approvals')"); // a part is fetched once it is in sight
         assertThat(page.locator("#approvals")).containsText("1 of 6");
         page.click("text=the chain in time, what if, other aircraft and days");
         assertThat(page.locator(".chain")).isVisible();

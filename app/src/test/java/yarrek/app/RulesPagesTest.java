@@ -150,6 +150,7 @@ class RulesPagesTest extends BrowserTest {
     void whatIfShowsWhatWouldChangeAndWhatWouldMakeItClean() {
         signIn("manager");
         plan("What if it were higher", "100 m");
+        page.locator("#whatif-panel").scrollIntoViewIfNeeded();
         page.locator("#whatif [name=raise]").fill("30 m");
         page.locator("#whatif button").click();
         assertThat(page.locator("#whatif-panel .look")).containsText("Would appear");

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -28,6 +29,7 @@ import yarrek.app.papers.Papers;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
+import yarrek.core.judging.FlightsPlanned;
 import yarrek.core.rulebook.ApprovalHeld;
 import yarrek.core.rulebook.Assessment;
 import yarrek.core.rulebook.Comparison;
@@ -74,6 +76,8 @@ class AssessmentApi {
      * @param facts by name as in the vocabulary: a number, {"value": …, "uncertainty": …}, true/false, a word, or a list of words
      * @param papers left out: not known which are held
      * @param zones left out: not known which are met
+     * @param flights facts of each planned flight that differ from those of all; null in one of them takes a fact away. Left
+     *     out: all is one flight
      */
     record AssessmentIn(
             String zone,
@@ -81,7 +85,8 @@ class AssessmentApi {
             List<WindowIn> windows,
             List<PaperIn> papers,
             List<ZoneIn> zones,
-            List<ApprovalIn> approvals) {}
+            List<ApprovalIn> approvals,
+            List<Map<String, JsonNode>> flights) {}
 
     /** @param changes facts put in the place of those given; null takes one away */
     record WhatIfIn(AssessmentIn given, Map<String, JsonNode> changes) {}
@@ -159,7 +164,38 @@ class AssessmentApi {
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/assessments")
     AssessmentRow assess(@RequestBody AssessmentIn in) {
-        return rulebook.judge(facts(in), OwnRules.Setting.NONE);
+        return rulebook.judgeTogether(
+                flights(in),
+                flights -> flights.size() == 1 ? "flight " + flights.get(0) : "flights " + listed(flights));
+    }
+
+    private static String listed(List<Integer> numbers) {
+        return numbers.stream().map(String::valueOf).collect(Collectors.joining(", "));
+    }
+
+    /** The facts of each flight; of one where none is said by itself. */
+    private List<Facts> flights(AssessmentIn in) {
+        Facts all = facts(in);
+        List<Map<String, JsonNode>> flights = each(in.flights(), "flights");
+        if (flights.size() > FlightsPlanned.MOST) {
+            throw new ApiConfig.BadRequestException(
+                    "facts.flights", "at most " + FlightsPlanned.MOST + " flights, got " + flights.size());
+        }
+        return flights.isEmpty()
+                ? List.of(all)
+                : flights.stream().map(f -> changed(all, f)).toList();
+    }
+
+    private Facts changed(Facts before, Map<String, JsonNode> changes) {
+        Facts.Builder b = before.toBuilder();
+        changes.forEach((name, value) -> {
+            if (value == null || value.isNull()) {
+                b.without(name);
+            } else {
+                fact(b, name, value, latest(before.windows()));
+            }
+        });
+        return b.build();
     }
 
     /** Which findings appear and vanish when facts change. */
@@ -171,15 +207,7 @@ class AssessmentApi {
                     "whatIf", "give {\"given\": the facts, \"changes\": {fact: value}} with at least one change");
         }
         Facts before = facts(in.given());
-        Facts.Builder b = before.toBuilder();
-        in.changes().forEach((name, value) -> {
-            if (value == null || value.isNull()) {
-                b.without(name);
-            } else {
-                fact(b, name, value, latest(before.windows()));
-            }
-        });
-        Comparison c = Comparison.of(assessment(before), assessment(b.build()));
+        Comparison c = Comparison.of(assessment(before), assessment(changed(before, in.changes())));
         return new ComparisonOut(
                 c.appear().stream().map(FindingOut::of).toList(),
                 c.vanish().stream().map(FindingOut::of).toList(),

@@ -395,6 +395,26 @@ public class Approvals {
     }
 
     /**
+     * What is still to be sent for a job, as its chain was planned last.
+     *
+     * @param known how many requests
+     * @param perhaps how many more where what decides is not known
+     * @param late whether one of them should be out by now
+     */
+    public record ToSend(long known, long perhaps, boolean late) {}
+
+    @Transactional(readOnly = true)
+    public ToSend toSend(UUID jobId, LocalDate today) {
+        return jdbc.sql(
+                        "select coalesce(sum(known), 0), coalesce(sum(not known), 0), coalesce(max(send_by < :today), 0)"
+                                + " from chain_due where job_id = :job")
+                .param("job", jobId)
+                .param("today", today)
+                .query((r, i) -> new ToSend(r.getLong(1), r.getLong(2), r.getBoolean(3)))
+                .single();
+    }
+
+    /**
      * Begins a request.
      *
      * @throws IllegalArgumentException when the job has it already, or its days are in the wrong order

@@ -54,8 +54,7 @@ class DemoWorld {
     /** The records of the sample world, for a house that has an operator, logins and settings of its own. */
     void sample(LocalDate today, Viewer viewer) throws IOException, BrokenFileException {
         zonesAndRegisters(today);
-        tables.register("jobs");
-        tables.register("flights-planned");
+        jobs();
         story.around(today);
         flights.fly(today, ZONE, BY);
         story.after(viewer);
@@ -78,8 +77,7 @@ class DemoWorld {
                 Mass.ofGrams(248.8),
                 Mass.ofGrams(0.1));
         tables.ownRules(BY);
-        tables.register("jobs");
-        tables.register("flights-planned");
+        jobs();
         tables.answers(BY);
         story.before(today);
         flights.fly(today, ZONE, BY);
@@ -93,6 +91,12 @@ class DemoWorld {
                 null); // last: its presence says the world is whole
         office.saveMailWish(manager, "manager@larkmoor.example", true);
         LOG.info("the sample world is filled in around {}", today);
+    }
+
+    private void jobs() throws IOException, BrokenFileException {
+        for (String register : List.of("jobs", "flights-planned", "crew-of-jobs", "builds-of-jobs")) {
+            tables.register(register);
+        }
     }
 
     private void zonesAndRegisters(LocalDate today) throws IOException, BrokenFileException {

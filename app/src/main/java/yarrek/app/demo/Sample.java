@@ -47,6 +47,7 @@ public class Sample {
         ENTERED.put("app_user", "concat('the login “', login, '”')");
         ENTERED.put("granter", "concat('the granter “', name, '”')");
         ENTERED.put("directory_entry", "concat('“', name, '” of the directory')");
+        ENTERED.put("away", "concat('days away from ', first_day)");
         ENTERED.put("zone_source", "concat('the source “', name, '”')");
     }
 

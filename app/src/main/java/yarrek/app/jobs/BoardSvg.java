@@ -186,7 +186,11 @@ public final class BoardSvg {
             svg.say("text", s.row().name(), "class", "name", "x", 0, "y", y + 4);
             svg.draw("line", "class", "strand", "x1", LEFT - 6, "x2", RIGHT + 8, "y1", y, "y2", y);
             s.away().forEach(a -> hatch(a, y));
-            s.stitches().forEach(stitch -> stitch(s, stitch, y));
+            if (s.isCrowded()) {
+                s.crowds().forEach(c -> crowd(s, c, y));
+            } else {
+                s.stitches().forEach(stitch -> stitch(s, stitch, y));
+            }
             s.clashes().forEach(c -> knot(s, c, y));
             svg.say("text", s.idle() + " d", "class", "figure", "x", 972, "y", y + 4);
             svg.say(
@@ -214,6 +218,21 @@ public final class BoardSvg {
             strokes.append(Svg.path(" M", at, y + HATCH)).append(Svg.path(" L", Math.min(at + HATCH, to), y - HATCH));
         }
         svg.draw("path", "d", strokes.toString().strip());
+        svg.close();
+    }
+
+    /** So many jobs that none of them could be made out: a bar of the days, with how many. */
+    private void crowd(Board.Strand s, Board.Crowd c, double y) {
+        double from = x(c.first()) + 1;
+        double width = x(c.last().plusDays(1)) - 1 - from;
+        String stopped = c.stopped() == 0 ? "" : ", " + c.stopped() + " no-go";
+        svg.open("a", "href", "/board?weeks=2&from=" + c.first(), "class", c.stopped() > 0 ? "crowd bad" : "crowd");
+        svg.say(
+                "title",
+                s.row().name() + ": " + c.stitches() + " jobs, " + Days.stretch(c.first(), c.last(), " to ") + stopped);
+        svg.draw("rect", "class", "wipe", "x", from, "y", y - 6, "width", width, "height", 12);
+        bar(c.stopped() > 0 ? "notch" : "full", from, y - 5.5, width, 11);
+        svg.say("text", c.stitches() + stopped, "x", from + 12, "y", y + 4);
         svg.close();
     }
 

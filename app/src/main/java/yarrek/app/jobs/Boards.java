@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -48,7 +49,31 @@ public class Boards {
      */
     @Transactional(readOnly = true)
     public Board board(Viewer viewer, LocalDate from, int weeks, Set<Board.Kind> kinds) {
-        return board(viewer, from, weeks, kinds, Map.of());
+        String state = state();
+        Held now = held;
+        if (!now.state.equals(state) || now.boards.size() >= MOST_HELD) {
+            now = new Held(state, new ConcurrentHashMap<>());
+            held = now;
+        }
+        return now.boards.computeIfAbsent(
+                List.of(viewer.isPilot(), Jobs.own(viewer), from, weeks, kinds),
+                k -> board(viewer, from, weeks, kinds, Map.of()));
+    }
+
+    /** Boards drawn before, by who looks at which weeks: whoever plans looks at the same ones again and again. */
+    private record Held(String state, Map<List<Object>, Board> boards) {}
+
+    private static final int MOST_HELD = 6;
+
+    private volatile Held held = new Held("", Map.of());
+
+    /** Moves when a record of anything is changed, or something else is said of a job. */
+    private String state() {
+        return (String) em.createNativeQuery(
+                        "select concat_ws(' ', (select max(id) from revision), (select concat(count(*), ' ', sum(version), ' ',"
+                                + " sum(state = 'CANCELLED')) from job),"
+                                + " (select sum(version) from assessment where subject_kind = 'J'))")
+                .getSingleResult();
     }
 
     /** How a job would stand, planned otherwise. */

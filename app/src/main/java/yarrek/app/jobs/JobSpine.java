@@ -13,7 +13,7 @@ public record JobSpine(List<Part> parts) {
      */
     public record Part(String title, String href, String shape, String says, String count) {}
 
-    static JobSpine of(Jobs.JobView job, List<Approvals.ApprovalView> approvals, int papers) {
+    static JobSpine of(Jobs.JobView job, List<Approvals.ApprovalView> approvals, Approvals.ToSend toSend, int papers) {
         List<Part> parts = new ArrayList<>();
         for (Spine.Vertebra v : Spine.of(job.assessment().findings())) {
             parts.add(new Part(
@@ -30,15 +30,7 @@ public record JobSpine(List<Part> parts) {
                     v.says(),
                     count(v.rules(), "rule")));
         }
-        long held = approvals.stream().filter(a -> a.state().isHeld()).count();
-        parts.add(
-                4,
-                new Part(
-                        "Approvals",
-                        "#approvals",
-                        approvals.isEmpty() ? "dots" : held == approvals.size() ? "full" : "notch",
-                        approvals.isEmpty() ? "none begun" : held + " of " + approvals.size() + " held",
-                        count(approvals.size(), "request")));
+        parts.add(4, approvals(approvals, toSend));
         int flights = Math.max(1, job.draft().flights().size());
         parts.add(new Part(
                 "Flights",
@@ -49,6 +41,32 @@ public record JobSpine(List<Part> parts) {
         parts.add(new Part(
                 "Papers of this job", "#job-papers", papers == 0 ? "dots" : "full", "", count(papers, "paper")));
         return new JobSpine(parts);
+    }
+
+    /** Of the approvals what is needed, not only what was begun. */
+    private static Part approvals(List<Approvals.ApprovalView> begun, Approvals.ToSend toSend) {
+        long held = begun.stream().filter(a -> a.state().isHeld()).count();
+        long out = begun.stream().filter(a -> a.state().isOut()).count();
+        List<String> says = new ArrayList<>();
+        if (held > 0) {
+            says.add(held + " held");
+        }
+        if (out > 0) {
+            says.add(out + " out");
+        }
+        if (toSend.known() > 0) {
+            says.add(toSend.known() + " to be sent" + (toSend.late() ? ", late" : ""));
+        }
+        if (toSend.perhaps() > 0) {
+            says.add(toSend.perhaps() + " perhaps");
+        }
+        boolean open = out + toSend.known() + toSend.perhaps() > 0 || held < begun.size();
+        return new Part(
+                "Approvals",
+                "#approvals",
+                toSend.late() ? "notch" : open ? "dots" : "full",
+                says.isEmpty() ? "none needed, as planned" : String.join(", ", says),
+                count(begun.size(), "request"));
     }
 
     private static String count(int n, String what) {

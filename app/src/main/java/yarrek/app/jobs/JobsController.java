@@ -119,7 +119,15 @@ class JobsController {
         List<Papers.Row> own = papers.of(List.of(id));
         model.addAttribute("papers", own);
         model.addAttribute(
-                "spine", JobSpine.of(job, approvals.of(id), own.size()).parts());
+                "spine",
+                JobSpine.of(
+                                job,
+                                approvals.of(id),
+                                approvals.toSend(
+                                        id,
+                                        LocalDate.now(clock.withZone(job.site().zone()))),
+                                own.size())
+                        .parts());
         model.addAttribute("waivers", rulebook.waivers(id));
         model.addAttribute("paperDays", jobPapers.paperDays(job));
         model.addAttribute("planned", FlightLine.of(job, crew.names()));

@@ -20,6 +20,7 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -38,6 +39,7 @@ import yarrek.core.rulebook.Layer;
 import yarrek.core.rulebook.Recency;
 import yarrek.core.rulebook.Rule;
 import yarrek.core.rulebook.RulePack;
+import yarrek.core.rulebook.Together;
 import yarrek.core.rulebook.Vocabulary;
 import yarrek.core.rulebook.WaiverHeld;
 import yarrek.core.time.Days;
@@ -745,6 +747,26 @@ public class Rulebook {
     /** Judges a plan by given packs. */
     public AssessmentRow judge(Facts facts, List<RulePack> packs) {
         return row(Assessment.of(facts, packs), facts, packs);
+    }
+
+    /**
+     * Judges flights of one plan, each finding once.
+     *
+     * @param flights the facts of each, at least one
+     * @param which names some of them by their numbers, from 1
+     */
+    @Transactional(readOnly = true)
+    public AssessmentRow judgeTogether(List<Facts> flights, Function<List<Integer>, String> which) {
+        List<List<RulePack>> packs =
+                flights.stream().map(f -> packsFor(f, OwnRules.Setting.NONE)).toList();
+        List<Assessment> each = IntStream.range(0, flights.size())
+                .mapToObj(i -> Assessment.of(flights.get(i), packs.get(i)))
+                .toList();
+        Map<String, RulePack> all = new LinkedHashMap<>();
+        packs.forEach(its -> its.forEach(k -> all.putIfAbsent(k.id() + " " + k.version(), k)));
+        Function<List<Integer>, String> from1 =
+                places -> which.apply(places.stream().map(i -> i + 1).toList());
+        return row(Together.of(each, from1), flights, List.copyOf(all.values()), from1);
     }
 
     /** The duties that follow from an occurrence. */

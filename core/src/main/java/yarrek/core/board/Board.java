@@ -68,7 +68,41 @@ public record Board(LocalDate from, LocalDate through, List<Strand> strands, Lis
      * @param away as far as it lies on the board
      * @param idle days of the board on which no job has it and it is not away
      */
-    public record Strand(Row row, List<Stitch> stitches, List<Clash> clashes, List<Away> away, int idle) {}
+    public record Strand(Row row, List<Stitch> stitches, List<Clash> clashes, List<Away> away, int idle) {
+        /** More stitches than these are not told apart by eye. */
+        public static final int MOST_STITCHES = 80;
+
+        public boolean isCrowded() {
+            return stitches.size() > MOST_STITCHES;
+        }
+
+        /** Its stitches drawn together: days on end on which some job has it. */
+        public List<Crowd> crowds() {
+            List<Crowd> crowds = new ArrayList<>();
+            for (Stitch s : stitches) {
+                Crowd last = crowds.isEmpty() ? null : crowds.get(crowds.size() - 1);
+                if (last == null || s.first().isAfter(last.last().plusDays(1))) {
+                    crowds.add(new Crowd(s.first(), s.last(), 1, s.job().clear() ? 0 : 1));
+                } else {
+                    crowds.set(
+                            crowds.size() - 1,
+                            new Crowd(
+                                    last.first(),
+                                    s.last().isAfter(last.last()) ? s.last() : last.last(),
+                                    last.stitches() + 1,
+                                    last.stopped() + (s.job().clear() ? 0 : 1)));
+                }
+            }
+            return crowds;
+        }
+    }
+
+    /**
+     * Days on end on which jobs have a strand.
+     *
+     * @param stopped how many of the stitches are of jobs that may not go ahead
+     */
+    public record Crowd(LocalDate first, LocalDate last, int stitches, int stopped) {}
 
     /** A job with a day on the board and the strands that it uses, from the first day on which it has any. */
     public record JobThread(Job job, LocalDate first, LocalDate last, int topRow, int lastRow) {}

@@ -39,7 +39,11 @@ public record Duty(String text, int within, ChronoUnit unit, String from) implem
 
     @Override
     public Outcome judge(Facts facts) {
-        return new Outcome(Verdict.DUTY, text.replaceFirst("[.]$", "") + by(facts), Optional.empty(), List.of());
+        return new Outcome(
+                Verdict.DUTY,
+                (text.endsWith(".") ? text.substring(0, text.length() - 1) : text) + by(facts),
+                Optional.empty(),
+                List.of());
     }
 
     private String by(Facts facts) {

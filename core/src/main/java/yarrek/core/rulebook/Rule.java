@@ -21,6 +21,7 @@ import java.util.stream.Collectors;
  * @param phase part of the work it belongs to, such as "papers" or "airspace"
  * @param coveredBy the approval that would lift it, in words; empty when only other facts help
  * @param overrides id of the rule of the wider pack that it replaces where it is in force; empty for most
+ * @param told what it says whatever the facts, put together once: thousands of jobs are judged by the same rules
  */
 public record Rule(
         String id,
@@ -39,7 +40,67 @@ public record Rule(
         boolean onTheDay,
         String phase,
         String coveredBy,
-        String overrides) {
+        String overrides,
+        Told told) {
+    /** What a rule says of itself, once it was asked; no part of what it is. */
+    public static final class Told {
+        private volatile Outcome notApplicable;
+        private volatile Boolean movesByItself;
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Told;
+        }
+
+        @Override
+        public int hashCode() {
+            return 0;
+        }
+
+        @Override
+        public String toString() {
+            return "";
+        }
+    }
+
+    public Rule(
+            String id,
+            String title,
+            Layer layer,
+            Optional<String> jurisdiction,
+            LocalDate inForceFrom,
+            Optional<LocalDate> inForceThrough,
+            Condition appliesWhen,
+            Condition exceptWhen,
+            Requirement requires,
+            Severity severity,
+            String remedy,
+            Source source,
+            Scope scope,
+            boolean onTheDay,
+            String phase,
+            String coveredBy,
+            String overrides) {
+        this(
+                id,
+                title,
+                layer,
+                jurisdiction,
+                inForceFrom,
+                inForceThrough,
+                appliesWhen,
+                exceptWhen,
+                requires,
+                severity,
+                remedy,
+                source,
+                scope,
+                onTheDay,
+                phase,
+                coveredBy,
+                overrides,
+                new Told());
+    }
 
     /** Begins what a rule says that may not apply at all. */
     public static final String IF_IT_APPLIES = "not known whether it applies: ";
@@ -106,10 +167,12 @@ public record Rule(
 
     /** Whether another day or hour may change what it says: light, weather, what is said on the day, and papers in force then. */
     private boolean movesWithTime(Facts facts) {
-        return factNames().stream()
-                        .map(f -> Vocabulary.define(f).group())
-                        .anyMatch(g -> g.equals("time") || g.equals("weather") || g.equals("day"))
-                || requires.heldAtAnotherTime(facts);
+        if (told.movesByItself == null) {
+            told.movesByItself = factNames().stream()
+                    .map(f -> Vocabulary.define(f).group())
+                    .anyMatch(g -> g.equals("time") || g.equals("weather") || g.equals("day"));
+        }
+        return told.movesByItself || requires.heldAtAnotherTime(facts);
     }
 
     /** Whether it applies; an exception that is not known to hold does not lift it. */
@@ -118,7 +181,11 @@ public record Rule(
     }
 
     Outcome notApplicable() {
-        return new Outcome(Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.when(), Optional.empty(), List.of());
+        if (told.notApplicable == null) {
+            told.notApplicable = new Outcome(
+                    Verdict.NOT_APPLICABLE, "applies when " + appliesWhen.when(), Optional.empty(), List.of());
+        }
+        return told.notApplicable;
     }
 
     private static List<String> missing(List<Condition.Undecided> open) {

@@ -157,4 +157,35 @@ class BoardTest {
         assertThat(of(b, BRACKEN).idle()).isEqualTo(13);
         assertThat(of(b, TOMAS).away()).isEmpty();
     }
+
+    @Test
+    void moreJobsThanAnybodyCouldMakeOutAreDrawnTogether() {
+        Board.Job[] many = new Board.Job[Board.Strand.MOST_STITCHES + 1];
+        Arrays.setAll(
+                many,
+                i -> i == 5
+                        ? new Board.Job(
+                                UUID.randomUUID(),
+                                "stopped",
+                                "notch",
+                                "no-go",
+                                false,
+                                Map.of(HANNE, List.of(hours(0, 8, 9))))
+                        : job("job " + i, List.of(HANNE), hours(i % 2 == 0 ? 0 : 1 + i % 3 % 2, 10, 12)));
+        Board.Strand crowded = of(board(many), HANNE);
+        assertThat(crowded.isCrowded()).isTrue();
+        assertThat(crowded.crowds())
+                .containsExactly(new Board.Crowd(MON, MON.plusDays(2), Board.Strand.MOST_STITCHES + 1, 1));
+        Board.Strand few = of(
+                board(
+                        job("one", List.of(HANNE), hours(0, 10, 12)),
+                        job("two", List.of(HANNE), hours(1, 10, 12)),
+                        job("three", List.of(HANNE), hours(3, 10, 12))),
+                HANNE);
+        assertThat(few.isCrowded()).isFalse();
+        assertThat(few.crowds())
+                .containsExactly(
+                        new Board.Crowd(MON, MON.plusDays(1), 2, 0),
+                        new Board.Crowd(MON.plusDays(3), MON.plusDays(3), 1, 0));
+    }
 }
