@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -35,6 +36,8 @@ class BoardController {
             "all", EnumSet.allOf(Board.Kind.class));
     private static final int MOST_MOVED = 200;
     private static final int MOST_LINES = 300;
+    /** Clashes told one by one in a line. */
+    private static final int MOST_TOLD = 3;
 
     private final Boards boards;
     private final JobLists lists;
@@ -98,6 +101,15 @@ class BoardController {
         return "jobs/board";
     }
 
+    private static List<String> first(List<String> clashes) {
+        return clashes.size() <= MOST_TOLD + 1
+                ? clashes
+                : Stream.concat(
+                                clashes.stream().limit(MOST_TOLD),
+                                Stream.of("and " + (clashes.size() - MOST_TOLD) + " more"))
+                        .toList();
+    }
+
     /** Every stitch, clashes first, then by day. */
     private static List<Line> lines(Board board) {
         List<Line> lines = new ArrayList<>();
@@ -116,7 +128,7 @@ class BoardController {
                         t.job(),
                         t.first(),
                         t.last(),
-                        clashes.getOrDefault(t.job().id(), List.of())));
+                        first(clashes.getOrDefault(t.job().id(), List.of()))));
             }
         }
         lines.sort(Comparator.comparing((Line l) -> l.clashes().isEmpty())

@@ -190,8 +190,8 @@ public final class BoardSvg {
                 s.crowds().forEach(c -> crowd(s, c, y));
             } else {
                 s.stitches().forEach(stitch -> stitch(s, stitch, y));
+                s.clashes().forEach(c -> knot(s, c, y));
             }
-            s.clashes().forEach(c -> knot(s, c, y));
             svg.say("text", s.idle() + " d", "class", "figure", "x", 972, "y", y + 4);
             svg.say(
                     "text",
