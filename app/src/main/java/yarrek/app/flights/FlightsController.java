@@ -54,14 +54,16 @@ class FlightsController {
     private final Flights flights;
     private final Logs logs;
     private final Whose whose;
+    private final AsPlanned asPlanned;
     private final Fleet fleet;
     private final Crew crew;
     private final Jobs jobs;
 
-    FlightsController(Flights flights, Logs logs, Whose whose, Fleet fleet, Crew crew, Jobs jobs) {
+    FlightsController(Flights flights, Logs logs, Whose whose, AsPlanned asPlanned, Fleet fleet, Crew crew, Jobs jobs) {
         this.flights = flights;
         this.logs = logs;
         this.whose = whose;
+        this.asPlanned = asPlanned;
         this.fleet = fleet;
         this.crew = crew;
         this.jobs = jobs;
@@ -264,6 +266,7 @@ class FlightsController {
         Flights.FlightView f = flights.flight(id, viewer);
         model.addAttribute("flight", f);
         model.addAttribute("guess", whose.guess(f, viewer));
+        model.addAttribute("asPlanned", asPlanned.of(id).orElse(null));
         model.addAttribute("aircraft", fleet.aircraft());
         model.addAttribute("packs", fleet.packs());
         model.addAttribute(
