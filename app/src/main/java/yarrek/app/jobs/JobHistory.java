@@ -36,11 +36,12 @@ class JobHistory {
     @Bean
     Recorded<AwayEntity> awayRecorded(Aways aways) {
         return Recorded.of(
-                "away",
-                "days away",
-                AwayEntity.class,
-                a -> "days away from " + Days.show(a.firstDay),
-                a -> "/board?from=" + a.firstDay,
-                aways::restored);
+                        "away",
+                        "days away",
+                        AwayEntity.class,
+                        a -> "days away from " + Days.show(a.firstDay),
+                        a -> "/board?from=" + a.firstDay,
+                        aways::restored)
+                .forTheManager(); // why somebody is away is not everybody's to know
     }
 }

@@ -30,7 +30,7 @@ public record JobSpine(List<Part> parts) {
                     v.says(),
                     count(v.rules(), "rule")));
         }
-        parts.add(4, approvals(approvals, toSend));
+        parts.add(4, approvals(approvals, toSend, job.row().state().equals(JobEntity.PLANNED)));
         int flights = Math.max(1, job.draft().flights().size());
         parts.add(new Part(
                 "Flights",
@@ -44,7 +44,7 @@ public record JobSpine(List<Part> parts) {
     }
 
     /** Of the approvals what is needed, not only what was begun. */
-    private static Part approvals(List<Approvals.ApprovalView> begun, Approvals.ToSend toSend) {
+    private static Part approvals(List<Approvals.ApprovalView> begun, Approvals.ToSend toSend, boolean planned) {
         long held = begun.stream().filter(a -> a.state().isHeld()).count();
         long out = begun.stream().filter(a -> a.state().isOut()).count();
         List<String> says = new ArrayList<>();
@@ -64,8 +64,8 @@ public record JobSpine(List<Part> parts) {
         return new Part(
                 "Approvals",
                 "#approvals",
-                toSend.late() ? "notch" : open ? "dots" : "full",
-                says.isEmpty() ? "none needed, as planned" : String.join(", ", says),
+                toSend.late() ? "notch" : open || (says.isEmpty() && !planned) ? "dots" : "full",
+                says.isEmpty() ? (planned ? "none needed, as planned" : "none on file") : String.join(", ", says),
                 count(begun.size(), "request"));
     }
 
