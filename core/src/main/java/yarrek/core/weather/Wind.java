@@ -41,11 +41,16 @@ public final class Wind {
      * @throws IllegalArgumentException for heights of 0 m or below, or a negative wind
      */
     public static double at(double windMps, double referenceM, double heightM, Terrain terrain) {
+        return at(windMps, referenceM, heightM, terrain.exponent());
+    }
+
+    /** The same with an exponent of one's own, as a flight has shown it. */
+    public static double at(double windMps, double referenceM, double heightM, double exponent) {
         if (!(windMps >= 0 && referenceM > 0 && heightM > 0)) {
             throw new IllegalArgumentException("wind must be 0 m/s or more and heights above 0 m, got " + windMps
                     + " at " + referenceM + " for " + heightM);
         }
-        return windMps * Math.pow(heightM / referenceM, terrain.exponent());
+        return windMps * Math.pow(heightM / referenceM, exponent);
     }
 
     /** The calculation in words, for "why?". */
