@@ -118,6 +118,10 @@
       if (dot && d.latitude[i] !== null) {
         dot.setLatLng([d.latitude[i], d.longitude[i]]);
       }
+      if (otherDot && d.beside && d.beside.latitude[i] !== null) {
+        otherDot.setLatLng([d.beside.latitude[i], d.beside.longitude[i]]);
+      }
+      document.dispatchEvent(new CustomEvent("yarrek:moment", { detail: d.seconds[i] }));
       Object.keys(d.strips).forEach(function (k) {
         var out = document.getElementById("strip-value-" + k);
         if (out) {
@@ -133,6 +137,10 @@
     }
     var host = document.getElementById("strips"),
       charts = [],
+      byStrip = {},
+      whole = d,
+      other = "",
+      otherDot = null,
       sync = uPlot.sync("flight");
     function breachPlugin() {
       return {
@@ -170,6 +178,113 @@
     }
     // several curves of one strip differ by how they are broken, and by name beside the figure
     var dashes = [[], [7, 3], [2, 3], [8, 3, 2, 3], [4, 4], [1, 4], [10, 4], [3, 2, 1, 2], [6, 2], [2, 6], [5, 1], [1, 2]];
+    function figures(k) {
+      var s = d.strips[k],
+        data = [d.seconds];
+      s.curves.forEach(function (c) {
+        data.push(c.values);
+      });
+      if (s.limit !== null) {
+        data.push(
+          d.seconds.map(function () {
+            return s.limit;
+          }),
+        );
+      }
+      return data;
+    }
+    // all strips show the same stretch; one much shorter than what was drawn is asked for with more of its points
+    var following = false,
+      wait = null,
+      asked = 0;
+    function zoomed(u) {
+      var from = u.scales.x.min,
+        to = u.scales.x.max;
+      if (following || from === null || from === undefined) {
+        return;
+      }
+      following = true;
+      charts.forEach(function (c) {
+        if (c !== u) {
+          c.setScale("x", { min: from, max: to });
+        }
+      });
+      following = false;
+      var drawn = d.seconds[d.seconds.length - 1] - d.seconds[0];
+      if (Math.abs(to - from - drawn) > 1e-6) {
+        clearTimeout(wait);
+        wait = setTimeout(function () {
+          stretch(from, to);
+        }, 150);
+      }
+    }
+    function stretch(from, to) {
+      var mine = ++asked,
+        all = from <= whole.seconds[0] && to >= whole.seconds[whole.seconds.length - 1];
+      if (all && !other) {
+        take(whole, from, to);
+        return;
+      }
+      fetch("/flights/" + id + "/drawing.json?" + (all ? "" : "from=" + from + "&to=" + to) + (other ? "&with=" + other : ""))
+        .then(function (r) {
+          return r.json();
+        })
+        .then(function (part) {
+          if (mine === asked) {
+            take(part, from, to);
+          }
+        });
+    }
+    function take(part, from, to) {
+      var t = d.seconds[shown];
+      d = part;
+      following = true;
+      Object.keys(byStrip).forEach(function (k) {
+        var c = charts[byStrip[k]],
+          s = d.strips[k];
+        while (c.series.length > figures(k).length) {
+          c.delSeries(c.series.length - 1 - (s.limit !== null ? 1 : 0));
+        }
+        while (c.series.length < figures(k).length) {
+          c.addSeries(
+            { stroke: css("--soft"), width: 1.4, dash: [2, 3], points: { show: false }, spanGaps: false },
+            c.series.length - (s.limit !== null ? 1 : 0),
+          );
+        }
+        c.setData(figures(k), false);
+        c.setScale("x", { min: from, max: to });
+      });
+      following = false;
+      if (otherDot) {
+        otherDot.remove();
+        otherDot = null;
+      }
+      if (d.beside && bounds.length) {
+        otherDot = L.circleMarker(bounds[0], { radius: 5, color: css("--soft"), weight: 2.5, dashArray: "2 3", fillOpacity: 0 })
+          .addTo(map)
+          .bindTooltip(d.beside.name);
+      }
+      moveTo(t);
+    }
+    function moveTo(t) {
+      var lo = 0,
+        hi = d.seconds.length - 1;
+      while (lo < hi) {
+        var mid = (lo + hi) >> 1;
+        if (d.seconds[mid] < t) {
+          lo = mid + 1;
+        } else {
+          hi = mid;
+        }
+      }
+      charts.forEach(function (c) {
+        c.setCursor({ left: c.valToPos(d.seconds[lo], "x"), top: 10 }, false);
+      });
+      at(lo);
+    }
+    function zoom(from, to) {
+      charts[0].setScale("x", { min: from, max: to });
+    }
     function draw(k, n, host) {
       var s = d.strips[k],
         box = document.createElement("div");
@@ -180,21 +295,16 @@
       box.setAttribute("role", "group");
       box.setAttribute("aria-label", s.heard);
       host.appendChild(box);
-      var data = [d.seconds],
+      var data = figures(k),
         series = [{}];
       s.curves.forEach(function (c, j) {
-        data.push(c.values);
         series.push({ stroke: css("--bar"), width: 1.6, dash: dashes[j], points: { show: false }, spanGaps: false });
       });
       if (s.limit !== null) {
-        data.push(
-          d.seconds.map(function () {
-            return s.limit;
-          }),
-        );
         series.push({ stroke: css("--signal"), width: 1.2, dash: [6, 4], points: { show: false } });
       }
       var font = '11px "Barlow Semi Condensed"';
+      byStrip[k] = charts.length;
       charts.push(
         new uPlot(
           {
@@ -223,6 +333,13 @@
               setCursor: [
                 function (u) {
                   at(u.cursor.idx);
+                },
+              ],
+              setScale: [
+                function (u, key) {
+                  if (key === "x") {
+                    zoomed(u);
+                  }
                 },
               ],
             },
@@ -274,20 +391,29 @@
       window.location.reload();
     });
 
-    // the table's moments move the cursor
-    document.querySelectorAll("[data-at]").forEach(function (b) {
-      b.addEventListener("click", function () {
-        var t = parseFloat(b.dataset.at),
-          i = d.seconds.findIndex(function (s) {
-            return s >= t;
-          });
-        i = i < 0 ? d.seconds.length - 1 : i;
-        charts.forEach(function (c) {
-          c.setCursor({ left: c.valToPos(d.seconds[i], "x"), top: 10 });
-        });
-        at(i);
+    document.dispatchEvent(
+      new CustomEvent("yarrek:flight", {
+        detail: {
+          whole: whole,
+          at: function () {
+            return d.seconds[shown];
+          },
+          moveTo: moveTo,
+          zoom: zoom,
+          beside: function (flight) {
+            other = flight;
+            stretch(charts[0].scales.x.min, charts[0].scales.x.max);
+          },
+        },
+      }),
+    );
+    // the tables' moments move the cursor
+    document.addEventListener("click", function (e) {
+      var b = e.target.closest("[data-at]");
+      if (b) {
+        moveTo(parseFloat(b.dataset.at));
         place.scrollIntoView({ block: "nearest" });
-      });
+      }
     });
     // whoever comes for one finding sees its worst moment at once
     var named = location.hash && document.getElementById(location.hash.slice(1));

@@ -85,6 +85,20 @@ class FlightsPlannedTest extends OnJobs {
     }
 
     @Test
+    void aFlightLongerThanItsPackIsNamed() {
+        Jobs.JobView job = job(1, 30);
+        LocalDate day = job.draft().firstDay();
+        UUID other = build("Heath", "standard");
+        PlannedFlight tooLong =
+                new PlannedFlight(day, null, other, null, null, null, null, null, null, null, 90.0, null, "");
+        Jobs.JobView two = flying(job, flight(day, null, null, null, null), tooLong);
+        FindingRow pack = finding(two, "HOUSE-PACK-LASTS");
+        assertThat(pack.verdict()).isEqualTo(Verdict.BREACHED);
+        assertThat(pack.concerns()).startsWith("flight 2");
+        assertThat(two.row().go()).isNotEqualTo(Tally.Go.GO);
+    }
+
+    @Test
     void anAircraftWithoutItsPaperStopsTheJobAndIsNamed() {
         Jobs.JobView job = job(1, 30);
         LocalDate day = job.draft().firstDay();

@@ -2,6 +2,8 @@ package yarrek.app.fleet;
 
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.FetchType;
 import jakarta.persistence.Id;
 import jakarta.persistence.JoinColumn;
@@ -15,6 +17,7 @@ import java.util.LinkedHashSet;
 import java.util.Set;
 import java.util.UUID;
 import org.hibernate.envers.Audited;
+import yarrek.core.energy.Endurance;
 
 /** A maker's model. Its figures are the maker's limits. */
 @Audited
@@ -61,6 +64,14 @@ class AircraftModel {
 
     String remoteId;
     String lights;
+
+    /** Of a full pack, by the maker; with it, how it is stated. */
+    Double flightMinutes;
+
+    @Enumerated(EnumType.STRING)
+    Endurance.Stated flightMinutesStated;
+
+    Double flightMinutesWh;
 
     @ManyToMany(fetch = FetchType.LAZY)
     @JoinTable(

@@ -25,6 +25,7 @@ import yarrek.app.page.NotFoundException;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.judging.Built;
 import yarrek.core.judging.Craft;
+import yarrek.core.judging.PackLasts;
 import yarrek.core.mass.Headroom;
 import yarrek.core.mass.MassClass;
 import yarrek.core.mass.Part;
@@ -55,6 +56,7 @@ public class Fleet {
             Double maxHeightM,
             String remoteId,
             Set<String> lights,
+            PackLasts.Leaflet leaflet,
             Set<UUID> packIds) {
         public String fullName() {
             return maker + " " + name;
@@ -122,7 +124,8 @@ public class Fleet {
                             model.temperatureMaxC(),
                             model.maxHeightM(),
                             model.remoteId(),
-                            model.lights()),
+                            model.lights(),
+                            model.leaflet()),
                     lightsOfBuilds);
         }
     }
@@ -152,7 +155,18 @@ public class Fleet {
             TakeoffMass mass) {
         /** As judging sees it. */
         public Built built() {
-            return new Built(name, aircraft.craft(List.of(lights)), mass, lights);
+            return built(aircraft.craft(List.of(lights)));
+        }
+
+        /** The same of an aircraft that was read with all its builds. */
+        public Built built(Craft craft) {
+            return new Built(
+                    name,
+                    craft,
+                    mass,
+                    lights,
+                    pack.energyWh(),
+                    aircraft.model().airframeMassG().add(pack.massG()).doubleValue());
         }
 
         /** How it stands against what its maker declares for the model, in words; empty when it is lighter for certain. */
@@ -231,6 +245,9 @@ public class Fleet {
         m.maxHeightM = v.maxHeightM();
         m.remoteId = v.remoteId();
         m.lights = String.join(",", new TreeSet<>(v.lights()));
+        m.flightMinutes = v.leaflet() == null ? null : (Double) v.leaflet().minutes();
+        m.flightMinutesStated = v.leaflet() == null ? null : v.leaflet().stated();
+        m.flightMinutesWh = v.leaflet() == null ? null : v.leaflet().wh();
         m.packs = v.packIds().stream()
                 .map(id -> find(PackModel.class, id, "pack model"))
                 .collect(Collectors.toCollection(LinkedHashSet::new));
@@ -814,6 +831,9 @@ public class Fleet {
                 m.maxHeightM,
                 m.remoteId,
                 lights(m.lights),
+                m.flightMinutes == null
+                        ? null
+                        : new PackLasts.Leaflet(m.flightMinutes, m.flightMinutesStated, m.flightMinutesWh),
                 m.packs.stream().map(p -> p.id).collect(Collectors.toSet()));
     }
 

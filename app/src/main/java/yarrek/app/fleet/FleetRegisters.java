@@ -9,10 +9,13 @@ import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import yarrek.app.forms.Form;
 import yarrek.app.forms.Register;
 import yarrek.app.office.Office;
+import yarrek.core.energy.Endurance;
+import yarrek.core.judging.PackLasts;
 import yarrek.core.units.Finite;
 import yarrek.core.units.Mass;
 
@@ -242,6 +245,11 @@ public class FleetRegisters {
                 .select("isToy", "Toy by law", "", Form.words("choose", "yes", "no"));
     }
 
+    private static final List<Form.Option> STATED = Stream.concat(
+                    Stream.of(new Form.Option("", "choose")),
+                    Stream.of(Endurance.Stated.values()).map(s -> new Form.Option(s.name(), s.words())))
+            .toList();
+
     private void modelsFields(Form form) {
         form.group("The model")
                 .text("maker", "Maker", "")
@@ -259,6 +267,9 @@ public class FleetRegisters {
                 .text("maxSpeed", "Level speed", "such as 16 m/s")
                 .text("dimension", "Greatest dimension", "such as 0.35 m")
                 .text("maxHeight", "Maker's greatest height", "above take-off, such as 500 m")
+                .text("minutes", "Minutes of a full pack", "by the maker's leaflet, such as 34")
+                .select("minutesStated", "Which are flown", "leaflets seldom say it loudly", STATED)
+                .text("minutesWh", "With a pack of", "Wh; empty: that of each build")
                 .group("What it is")
                 .fields(FleetRegisters::kind)
                 .ticks(
@@ -295,6 +306,11 @@ public class FleetRegisters {
                 .set("tempMin", number(a.temperatureMinC()))
                 .set("tempMax", number(a.temperatureMaxC()))
                 .set("remoteId", a.remoteId())
+                .set("minutes", a.leaflet() == null ? "" : number(a.leaflet().minutes()))
+                .set(
+                        "minutesStated",
+                        a.leaflet() == null ? "" : a.leaflet().stated().name())
+                .set("minutesWh", a.leaflet() == null ? "" : number(a.leaflet().wh()))
                 .setAll("lights", List.copyOf(a.lights()))
                 .setAll("packs", a.packIds().stream().map(UUID::toString).toList())
                 .version(a.version())
@@ -318,6 +334,7 @@ public class FleetRegisters {
         Double top = form.number("tempMax", "°C", -20, 90, false);
         Double dimension = form.metres("dimension", 0.01, 20);
         Double height = form.metres("maxHeight", 1, 20_000);
+        PackLasts.Leaflet leaflet = leaflet(form);
         Set<String> lights = new HashSet<>(form.all("lights"));
         Set<UUID> packs = new HashSet<>(form.ids("packs"));
         return () -> fleet.save(new Fleet.ModelView(
@@ -340,7 +357,18 @@ public class FleetRegisters {
                 height,
                 remote,
                 lights,
+                leaflet,
                 packs));
+    }
+
+    private static PackLasts.Leaflet leaflet(Form form) {
+        Double minutes = form.number("minutes", "min", 1, 600, false);
+        String stated = form.choice("minutesStated", false);
+        Double wh = form.number("minutesWh", "Wh", 0.5, 20_000, false);
+        return minutes == null
+                ? null
+                : new PackLasts.Leaflet(
+                        minutes, stated == null ? Endurance.Stated.NOT_KNOWN : Endurance.Stated.valueOf(stated), wh);
     }
 
     private void accessoriesFields(Form form) {

@@ -295,6 +295,20 @@ public class Flights {
                 .getResultList());
     }
 
+    /** More are not offered to be laid beside a flight. */
+    private static final int MOST_BESIDE = 50;
+
+    /** Other flights of the same job that the viewer may see, to be laid beside it. */
+    @Transactional(readOnly = true)
+    public List<Row> besides(FlightView f, Viewer viewer) {
+        return f.row().jobId() == null
+                ? List.of()
+                : ofJob(f.row().jobId()).stream()
+                        .filter(r -> !r.id().equals(f.id()) && viewer.maySee(r.pilotId()))
+                        .limit(MOST_BESIDE)
+                        .toList();
+    }
+
     private List<Row> rows(List<FlightEntity> flights) {
         if (flights.isEmpty()) {
             return List.of();

@@ -25,7 +25,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.support.RedirectAttributes;
 import yarrek.app.crew.Crew;
@@ -35,7 +34,6 @@ import yarrek.app.jobs.Jobs;
 import yarrek.app.page.NotFoundException;
 import yarrek.app.page.OpenTo;
 import yarrek.app.page.Viewer;
-import yarrek.core.flight.FlightSummary;
 import yarrek.core.trace.Trace;
 import yarrek.formats.csv.ColumnPlan;
 import yarrek.formats.csv.ColumnRole;
@@ -265,6 +263,7 @@ class FlightsController {
         Viewer viewer = Viewer.current();
         Flights.FlightView f = flights.flight(id, viewer);
         model.addAttribute("flight", f);
+        model.addAttribute("compared", flights.besides(f, viewer));
         model.addAttribute("guess", whose.guess(f, viewer));
         model.addAttribute("asPlanned", asPlanned.of(id).orElse(null));
         model.addAttribute("aircraft", fleet.aircraft());
@@ -273,22 +272,6 @@ class FlightsController {
                 "people", crew.all().stream().filter(p -> viewer.maySee(p.id())).toList());
         model.addAttribute("jobNames", jobs.namesFor(viewer));
         return "flights/flight";
-    }
-
-    /** Everything the page draws of a flight. */
-    @OpenTo(OpenTo.Whom.SIGNED_IN)
-    @GetMapping(value = "/flights/{id}/drawing.json", produces = MediaType.APPLICATION_JSON_VALUE)
-    @ResponseBody
-    TraceDrawing drawing(@PathVariable("id") UUID id) {
-        Viewer viewer = Viewer.current();
-        Flights.FlightView f = flights.flight(id, viewer);
-        Trace trace = flights.trace(id, viewer);
-        return TraceDrawing.of(
-                trace,
-                f.figures().takeoffUtc(),
-                f.figures().landingUtc(),
-                f.assessment(),
-                FlightSummary.heights(trace, Flights.span(trace, f.figures())));
     }
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)

@@ -33,7 +33,20 @@ record TraceDrawing(
         List<Integer> standing,
         Map<String, Strip> strips,
         List<Band> bands,
-        List<Mark> marks) {
+        List<Mark> marks,
+        Beside beside) {
+
+    /**
+     * Another flight at the same seconds after take-off; what it has no figure for is null.
+     *
+     * @param name when it was flown
+     */
+    record Beside(String name, List<Double> latitude, List<Double> longitude) {}
+
+    /** A stretch of the log, in its seconds, to be drawn with more of its points. */
+    record Part(double fromS, double toS) {
+        static final Part ALL = new Part(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
 
     /** Points that the page draws without effort. */
     private static final int MOST_POINTS = 4000;
@@ -92,8 +105,9 @@ record TraceDrawing(
     /** A message on the time axis. */
     record Mark(double atS, String level, String text) {}
 
-    static TraceDrawing of(Trace trace, Instant takeoff, Instant landing, AssessmentRow assessment, double[] heights) {
-        int[] picked = pick(trace, heights);
+    static TraceDrawing of(
+            Trace trace, Instant takeoff, Instant landing, AssessmentRow assessment, double[] heights, Part part) {
+        int[] picked = pick(trace, heights, part);
         double[] t = trace.seconds();
         List<Double> seconds = new ArrayList<>();
         List<Double> lat = new ArrayList<>();
@@ -193,7 +207,60 @@ record TraceDrawing(
                 standing,
                 strips,
                 bands,
-                marks);
+                marks,
+                null);
+    }
+
+    /** The same with the curves of another flight beside those of strips that have one, from take-off to take-off. */
+    TraceDrawing beside(TraceDrawing other, String name) {
+        Map<String, Strip> both = new LinkedHashMap<>();
+        strips.forEach((key, s) -> {
+            Strip o = other.strips.get(key);
+            boolean single = o != null && s.curves().size() == 1 && o.curves().size() == 1;
+            both.put(
+                    key,
+                    single
+                            ? new Strip(
+                                    s.label(),
+                                    s.unit(),
+                                    List.of(
+                                            new Curve("this", s.curves().get(0).values()),
+                                            new Curve(
+                                                    name,
+                                                    at(other, o.curves().get(0).values()))),
+                                    s.limit(),
+                                    s.more(),
+                                    s.heard() + "; beside it the flight of " + name
+                                            + o.heard().substring(o.label().length()))
+                            : s);
+        });
+        return new TraceDrawing(
+                start,
+                takeoffS,
+                landingS,
+                seconds,
+                latitude,
+                longitude,
+                standing,
+                both,
+                bands,
+                marks,
+                new Beside(name, at(other, other.latitude), at(other, other.longitude)));
+    }
+
+    /** Figures of another flight at the seconds of this one, the last known before each. */
+    private List<Double> at(TraceDrawing other, List<Double> values) {
+        List<Double> moved = new ArrayList<>(seconds.size());
+        int i = -1;
+        for (double s : seconds) {
+            double its = s - takeoffS + other.takeoffS;
+            while (i + 1 < other.seconds.size() && other.seconds.get(i + 1) <= its) {
+                i++;
+            }
+            boolean over = i < 0 || its > other.seconds.get(other.seconds.size() - 1);
+            moved.add(over ? null : values.get(i));
+        }
+        return moved;
     }
 
     /** Geodesic distances from the position at take-off; null without positions. */
@@ -300,8 +367,10 @@ record TraceDrawing(
     }
 
     /** From each stretch of samples the first, and the least and greatest of each drawn quantity. */
-    private static int[] pick(Trace trace, double[] heights) {
-        int n = trace.size();
+    private static int[] pick(Trace trace, double[] heights, Part part) {
+        int begin = place(trace, part.fromS());
+        int end = Math.min(trace.size(), place(trace, part.toS()) + 1);
+        int n = end - begin;
         double[][] drawn = {
             heights,
             trace.column(Channel.GROUND_SPEED_MPS),
@@ -317,8 +386,8 @@ record TraceDrawing(
             stretch = 1;
         }
         TreeSet<Integer> picked = new TreeSet<>();
-        for (int from = 0; from < n; from += stretch) {
-            int to = Math.min(n, from + stretch);
+        for (int from = begin; from < end; from += stretch) {
+            int to = Math.min(end, from + stretch);
             picked.add(from);
             for (double[] column : drawn) {
                 if (column == null || stretch == 1) {
@@ -338,7 +407,13 @@ record TraceDrawing(
                 }
             }
         }
-        picked.add(n - 1);
+        picked.add(end - 1);
         return picked.stream().mapToInt(Integer::intValue).toArray();
+    }
+
+    /** The last sample not after a moment, or the first. */
+    private static int place(Trace trace, double atS) {
+        int i = Arrays.binarySearch(trace.seconds(), atS);
+        return Math.max(0, i >= 0 ? i : -i - 2);
     }
 }

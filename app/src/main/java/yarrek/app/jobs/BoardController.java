@@ -4,14 +4,14 @@ import java.time.Clock;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -35,7 +35,7 @@ class BoardController {
             "sites", EnumSet.of(Board.Kind.SITE),
             "all", EnumSet.allOf(Board.Kind.class));
     private static final int MOST_MOVED = 200;
-    private static final int MOST_LINES = 300;
+    private static final int MOST_LINES = 150;
     /** Clashes told one by one in a line. */
     private static final int MOST_TOLD = 3;
 
@@ -79,9 +79,15 @@ class BoardController {
         model.addAttribute("board", board);
         model.addAttribute("covers", title);
         model.addAttribute("drawing", BoardSvg.write(board, today, "The board, " + title));
-        List<Line> lines = lines(board);
-        model.addAttribute("lines", lines.subList(0, Math.min(lines.size(), MOST_LINES)));
-        model.addAttribute("left", Math.max(0, lines.size() - MOST_LINES));
+        model.addAttribute("lines", lines(board));
+        model.addAttribute(
+                "left",
+                Math.max(
+                        0,
+                        board.strands().stream()
+                                        .mapToInt(s -> s.stitches().size())
+                                        .sum()
+                                - MOST_LINES));
         model.addAttribute("weeks", shown);
         model.addAttribute("allWeeks", WEEKS);
         model.addAttribute("rows", rows);
@@ -110,30 +116,46 @@ class BoardController {
                         .toList();
     }
 
-    /** Every stitch, clashes first, then by day. */
+    private record Drawn(Board.Strand strand, Board.Stitch stitch, boolean clashes) {}
+
+    private static final Comparator<Drawn> CLASHES_FIRST = Comparator.comparing((Drawn d) -> !d.clashes())
+            .thenComparing(d -> d.stitch().first())
+            .thenComparing(d -> d.stitch().job().name());
+
+    /** The stitches that are told, clashes first, then by day. */
     private static List<Line> lines(Board board) {
-        List<Line> lines = new ArrayList<>();
+        // of thousands most are not told: only those that are have their clashes put in words
+        PriorityQueue<Drawn> told = new PriorityQueue<>(CLASHES_FIRST.reversed());
         for (Board.Strand s : board.strands()) {
-            Map<UUID, List<String>> clashes = new HashMap<>();
-            for (Board.Clash c : s.clashes()) {
-                String day = ", " + Days.show(c.day());
-                clashes.computeIfAbsent(c.one().id(), k -> new ArrayList<>())
-                        .add(c.other().name() + day);
-                clashes.computeIfAbsent(c.other().id(), k -> new ArrayList<>())
-                        .add(c.one().name() + day);
-            }
+            Set<UUID> clashing = s.clashes().stream()
+                    .flatMap(c -> Stream.of(c.one().id(), c.other().id()))
+                    .collect(Collectors.toSet());
             for (Board.Stitch t : s.stitches()) {
-                lines.add(new Line(
-                        s.row(),
-                        t.job(),
-                        t.first(),
-                        t.last(),
-                        first(clashes.getOrDefault(t.job().id(), List.of()))));
+                Drawn d = new Drawn(s, t, clashing.contains(t.job().id()));
+                if (told.size() < MOST_LINES) {
+                    told.add(d);
+                } else if (CLASHES_FIRST.compare(d, told.peek()) < 0) {
+                    told.poll();
+                    told.add(d);
+                }
             }
         }
-        lines.sort(Comparator.comparing((Line l) -> l.clashes().isEmpty())
-                .thenComparing(Line::first)
-                .thenComparing(l -> l.job().name()));
-        return lines;
+        return told.stream()
+                .sorted(CLASHES_FIRST)
+                .map(d -> new Line(
+                        d.strand().row(),
+                        d.stitch().job(),
+                        d.stitch().first(),
+                        d.stitch().last(),
+                        d.clashes() ? clashes(d) : List.of()))
+                .toList();
+    }
+
+    private static List<String> clashes(Drawn d) {
+        UUID job = d.stitch().job().id();
+        return first(d.strand().clashes().stream()
+                .filter(c -> c.one().id().equals(job) || c.other().id().equals(job))
+                .map(c -> (c.one().id().equals(job) ? c.other() : c.one()).name() + ", " + Days.show(c.day()))
+                .toList());
     }
 }

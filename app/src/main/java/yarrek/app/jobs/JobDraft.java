@@ -114,6 +114,7 @@ public record JobDraft(
     private static final String PURPOSE = "purpose";
     private static final String SUBCATEGORY = "subcategory";
     private static final String DISTANCE = "pilotDistanceM";
+    private static final String MINUTES = "flight.minutes";
 
     /** Work or recreation; null when nobody has said. */
     public String purpose() {
@@ -246,6 +247,11 @@ public record JobDraft(
         if (p.supervised()) {
             its.put("pilot.supervised", new FactValue.YesNo(true));
         }
+        p.flights().stream()
+                .map(n -> flights.get(n - 1).minutes())
+                .filter(Objects::nonNull)
+                .max(Double::compare)
+                .ifPresent(most -> its.put(MINUTES, new FactValue.Quantity(most, 0)));
         return new JobDraft(
                 name,
                 siteId,

@@ -23,7 +23,6 @@ import yarrek.app.rulebook.OwnRules;
 import yarrek.app.rulebook.Rulebook;
 import yarrek.core.airspace.ZonesOnFile;
 import yarrek.core.judging.ApprovalOnFile;
-import yarrek.core.judging.Built;
 import yarrek.core.judging.Craft;
 import yarrek.core.judging.Elsewhere;
 import yarrek.core.judging.FlightInput;
@@ -150,7 +149,7 @@ public record FactSources(
                 place,
                 plan,
                 its,
-                build.map(b -> new Built(b.name(), its.orElseThrow(), b.mass(), b.lights())),
+                build.map(b -> b.built(its.orElseThrow())),
                 pilot,
                 elsewhere(w, plan.windows(), craftId),
                 answers.of(about(w, operator.id(), craftId)),

@@ -87,6 +87,11 @@ public class Show {
         return SECONDS.format(i.atZone(ZoneOffset.UTC)) + " UTC";
     }
 
+    /** The clock so many seconds after a moment. */
+    public String utcSeconds(Instant from, double afterS) {
+        return utcSeconds(from.plusMillis(Math.round(afterS * 1000)));
+    }
+
     /** "12.3 s", "2 min 24 s", "1 h 05 min": to a tenth of a second, a second, a minute. */
     public String duration(double seconds) {
         if (Math.round(seconds * 10) < 600) {

@@ -5,8 +5,13 @@ import yarrek.core.mass.TakeoffMass;
 import yarrek.core.rulebook.FactValue;
 import yarrek.core.rulebook.Facts;
 
-/** An aircraft as it takes off: with its pack and what it carries. */
-public record Built(String name, Craft craft, TakeoffMass mass, Set<String> lights) {
+/**
+ * An aircraft as it takes off: with its pack and what it carries.
+ *
+ * @param packWh of its pack when new and full
+ * @param bareG airframe with that pack and nothing else, in grams
+ */
+public record Built(String name, Craft craft, TakeoffMass mass, Set<String> lights, double packWh, double bareG) {
     /** The most that it may weigh, in grams: a zone that binds from a mass binds as soon as that may be reached. */
     public double mostG() {
         return mass.mass().toGrams() + mass.uncertainty().toGrams();

@@ -24,6 +24,7 @@ public record Craft(
      * What the maker says. Masses in grams, speeds in m/s, temperatures in degrees Celsius.
      *
      * @param lights fitted as it leaves the maker
+     * @param leaflet minutes of a full pack; null when not known
      */
     public record Model(
             String fullName,
@@ -39,7 +40,8 @@ public record Craft(
             Double temperatureMaxC,
             Double maxHeightM,
             String remoteId,
-            Set<String> lights) {}
+            Set<String> lights,
+            PackLasts.Leaflet leaflet) {}
 
     /** Puts what the aircraft gives without its build being known. */
     public void describe(Facts.Builder b) {

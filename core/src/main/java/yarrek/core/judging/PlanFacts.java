@@ -91,6 +91,7 @@ public final class PlanFacts {
         zones(new Granted(in, b).put(), greatestHeightM);
         schedule();
         weather(greatestHeightM);
+        pack();
     }
 
     private void heights() {
@@ -193,6 +194,33 @@ public final class PlanFacts {
                         0,
                         Days.show(d.day()) + ": " + Math.round(d.needed()) + " min of " + Math.round(d.hours()) + ": "
                                 + String.join(", ", d.steps())));
+    }
+
+    /** Whether a flight lasts longer than its pack. */
+    private void pack() {
+        Optional<Double> minutes = quantity("flight.minutes").map(FactValue.Quantity::value);
+        if (minutes.isEmpty() || in.build().isEmpty()) {
+            return;
+        }
+        Built build = in.build().get();
+        PackLasts.of(
+                        build,
+                        new PackLasts.Conditions(
+                                place.elevationM(),
+                                quantity("weather.temperatureC")
+                                        .map(q -> OptionalDouble.of(q.low()))
+                                        .orElse(OptionalDouble.empty()),
+                                build.craft().model().temperatureMinC(),
+                                in.house().share(HouseFigure.PACK_RESERVE)))
+                .ifPresent(l -> b.with(
+                        "pack.shortMin",
+                        new FactValue.Quantity(
+                                minutes.get() - l.minutes(), l.most() - l.minutes(), l.minutes() - l.least()),
+                        l.words()));
+    }
+
+    private Optional<FactValue.Quantity> quantity(String fact) {
+        return b.build().get(fact).map(k -> (FactValue.Quantity) k.value());
     }
 
     /** Whether somebody or something is free: known as soon as they are named. */

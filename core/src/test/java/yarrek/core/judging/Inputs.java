@@ -78,13 +78,14 @@ final class Inputs {
                         null,
                         null,
                         "none",
-                        Set.of("position")),
+                        Set.of("position"),
+                        null),
                 lights);
     }
 
     static Built aBuild(double grams) {
         TakeoffMass mass = new TakeoffMass(Mass.ofGrams(grams), Mass.ofGrams(2), Optional.empty(), List.of());
-        return new Built("camera", aCraft(List.of(Set.of("position"))), mass, Set.of("position"));
+        return new Built("camera", aCraft(List.of(Set.of("position"))), mass, Set.of("position"), 77, 895);
     }
 
     static PaperHeld paper(String kind, String role, LocalDate from, LocalDate through) {
