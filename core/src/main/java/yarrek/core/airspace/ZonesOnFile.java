@@ -3,13 +3,13 @@ package yarrek.core.airspace;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import yarrek.core.rulebook.ZoneMet;
 
 /**
@@ -18,7 +18,7 @@ import yarrek.core.rulebook.ZoneMet;
  * @param now the moment
  * @param ofLaw sources that hold a zone of law
  * @param undecided zones of which more was taken than is certain
- * @param looks what was looked at already; for one thread
+ * @param looks what was looked at already
  */
 public record ZonesOnFile(
         Instant now,
@@ -35,7 +35,7 @@ public record ZonesOnFile(
             Set<UUID> ofLaw,
             Set<UUID> ofMaker,
             Set<String> undecided) {
-        this(now, index, sources, ofLaw, ofMaker, undecided, new HashMap<>());
+        this(now, index, sources, ofLaw, ofMaker, undecided, new ConcurrentHashMap<>());
     }
 
     /**

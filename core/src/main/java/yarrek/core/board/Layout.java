@@ -128,7 +128,7 @@ public final class Layout {
     }
 
     private final Function<Job, Field> fields;
-    private final List<Booking> bookings;
+    private final Booked booked;
     private final Judge judge;
     private final Search search;
     private final Neighbours.Way way;
@@ -150,7 +150,7 @@ public final class Layout {
             Instant now,
             int budget) {
         this.fields = fields;
-        this.bookings = List.copyOf(bookings);
+        this.booked = new Booked(bookings, way);
         this.judge = judge;
         this.search = search;
         this.way = way;
@@ -246,7 +246,7 @@ public final class Layout {
             for (Choice c : every()) {
                 if (foreseen(c).isEmpty()) {
                     Neighbours.Stay stay = job.stay().apply(c);
-                    if (bookings.stream().noneMatch(b -> b.stay().isInTheWayOf(stay, way))) {
+                    if (booked.isFree(stay)) {
                         all.add(new Option(c, cost(c), stay));
                     }
                 }
@@ -419,16 +419,14 @@ public final class Layout {
             }
         }
         if (go) {
-            Map<String, Integer> booked = new LinkedHashMap<>();
+            Map<String, Integer> names = new LinkedHashMap<>();
             o.known.forEach((c, j) -> {
                 if (j.isGo()) {
                     Neighbours.Stay stay = o.job.stay().apply(c);
-                    bookings.stream()
-                            .filter(b -> b.stay().isInTheWayOf(stay, way))
-                            .forEach(b -> booked.merge(b.name(), 1, Integer::sum));
+                    booked.inTheWayOf(stay).map(Booking::name).distinct().forEach(n -> names.merge(n, 1, Integer::sum));
                 }
             });
-            return most(booked)
+            return most(names)
                     .map(n -> "whoever or whatever could fly it is booked for “" + n + "”")
                     .orElse(NOT_FOUND);
         }

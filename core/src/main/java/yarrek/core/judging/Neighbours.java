@@ -67,7 +67,8 @@ public final class Neighbours {
             return m <= sameM ? 0 : m / 1000 / kmh * 60 + settle;
         }
 
-        private Duration night() {
+        /** After so long nobody is late from one place at another. */
+        public Duration night() {
             return Duration.ofMinutes(Math.round(apartH * 60));
         }
 
