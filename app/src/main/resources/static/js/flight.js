@@ -104,12 +104,14 @@
 
     var clock = document.getElementById("cursor-clock"),
       start = Date.parse(d.start);
-    var shown = null;
+    var shown = null,
+      exact = null;
     function at(i) {
       if (i === null || i === undefined) {
         return;
       }
       shown = i;
+      exact = d.seconds[i];
       clock.textContent =
         new Date(start + d.seconds[i] * 1000).toISOString().slice(11, 21) +
         " UTC, " +
@@ -193,52 +195,52 @@
       }
       return data;
     }
-    // all strips show the same stretch; one much shorter than what was drawn is asked for with more of its points
-    var following = false,
+    // all strips show the same stretch; one other than what was drawn is asked for with more of its points
+    var seen = { from: whole.seconds[0], to: whole.seconds[whole.seconds.length - 1] },
       wait = null,
-      asked = 0;
+      asked = 0,
+      held = null;
     function zoomed(u) {
       var from = u.scales.x.min,
         to = u.scales.x.max;
-      if (following || from === null || from === undefined) {
+      if (typeof from !== "number" || (Math.abs(from - seen.from) < 1e-6 && Math.abs(to - seen.to) < 1e-6)) {
         return;
       }
-      following = true;
+      seen = { from: from, to: to };
       charts.forEach(function (c) {
         if (c !== u) {
           c.setScale("x", { min: from, max: to });
         }
       });
-      following = false;
-      var drawn = d.seconds[d.seconds.length - 1] - d.seconds[0];
-      if (Math.abs(to - from - drawn) > 1e-6) {
-        clearTimeout(wait);
-        wait = setTimeout(function () {
-          stretch(from, to);
-        }, 150);
-      }
+      clearTimeout(wait);
+      wait = setTimeout(stretch, 150);
     }
-    function stretch(from, to) {
+    function stretch() {
       var mine = ++asked,
-        all = from <= whole.seconds[0] && to >= whole.seconds[whole.seconds.length - 1];
+        all = seen.from <= whole.seconds[0] && seen.to >= whole.seconds[whole.seconds.length - 1];
       if (all && !other) {
-        take(whole, from, to);
+        take(whole);
         return;
       }
-      fetch("/flights/" + id + "/drawing.json?" + (all ? "" : "from=" + from + "&to=" + to) + (other ? "&with=" + other : ""))
+      fetch(
+        "/flights/" +
+          id +
+          "/drawing.json?" +
+          (all ? "" : "from=" + seen.from + "&to=" + seen.to) +
+          (other ? "&with=" + other : ""),
+      )
         .then(function (r) {
           return r.json();
         })
         .then(function (part) {
           if (mine === asked) {
-            take(part, from, to);
+            take(part);
           }
         });
     }
-    function take(part, from, to) {
-      var t = d.seconds[shown];
+    function take(part) {
+      var t = held === null ? exact : held;
       d = part;
-      following = true;
       Object.keys(byStrip).forEach(function (k) {
         var c = charts[byStrip[k]],
           s = d.strips[k];
@@ -252,9 +254,9 @@
           );
         }
         c.setData(figures(k), false);
-        c.setScale("x", { min: from, max: to });
+        c.setScale("x", { min: seen.from, max: seen.to });
       });
-      following = false;
+      held = null;
       if (otherDot) {
         otherDot.remove();
         otherDot = null;
@@ -281,8 +283,11 @@
         c.setCursor({ left: c.valToPos(d.seconds[lo], "x"), top: 10 }, false);
       });
       at(lo);
+      exact = t;
     }
+    // the cursor stays at its moment, not at its place on the screen
     function zoom(from, to) {
+      held = exact;
       charts[0].setScale("x", { min: from, max: to });
     }
     function draw(k, n, host) {
@@ -332,7 +337,9 @@
             hooks: {
               setCursor: [
                 function (u) {
-                  at(u.cursor.idx);
+                  if (held === null) {
+                    at(u.cursor.idx);
+                  }
                 },
               ],
               setScale: [
@@ -396,13 +403,13 @@
         detail: {
           whole: whole,
           at: function () {
-            return d.seconds[shown];
+            return exact;
           },
           moveTo: moveTo,
           zoom: zoom,
           beside: function (flight) {
             other = flight;
-            stretch(charts[0].scales.x.min, charts[0].scales.x.max);
+            stretch();
           },
         },
       }),

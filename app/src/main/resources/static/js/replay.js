@@ -34,7 +34,7 @@
         frames = 0;
       function now() {
         var t = flight.at();
-        return t === undefined ? first : t;
+        return t === null ? first : t;
       }
       function stop() {
         playing = null;
@@ -87,7 +87,7 @@
       function near() {
         var t = now(),
           half = Math.max(10, (last - first) / 12);
-        flight.zoom(t - half, t + half);
+        flight.zoom(Math.max(whole.seconds[0], t - half), Math.min(whole.seconds[whole.seconds.length - 1], t + half));
       }
       part("play").addEventListener("click", play);
       part("next").addEventListener("click", function () {

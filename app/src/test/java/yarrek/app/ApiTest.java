@@ -11,6 +11,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -100,6 +101,52 @@ class ApiTest extends RunningApp {
         assertThat(out.get("massClass").get("headroomG").asDouble()).isEqualTo(0.6);
         assertThat(out.get("massClass").get("close").asBoolean()).isFalse();
         assertThat(out.get("crossings").get(0).get("names").get(0).asString()).isEqualTo("filter");
+    }
+
+    private static final String REACH = """
+            {"massG":935,"makerMassG":895,"packWh":77,"minutes":34,"minutesStated":"hover","discAreaM2":0.18096,
+             "dragAreaM2":0.012,"elevationM":850,"airC":4,"health":0.91,"reserve":0.25,"airSpeedMps":12,
+             "windMps":%s,"windFromDeg":270}""";
+
+    @Test
+    void howFarAndBackNeedsNoRecord() throws Exception {
+        HttpResponse<String> got = post("/api/v1/energy/reach", REACH.formatted("6"));
+        assertThat(got.statusCode()).isEqualTo(200);
+        JsonNode r = JsonMapper.builder().build().readTree(got.body());
+        assertThat(r.get("bearings")).hasSize(180);
+        JsonNode with = r.get("bearings").get(45);
+        assertThat(with.get("bearingDeg").asDouble()).isEqualTo(90);
+        assertThat(with.get("middle").get("metres").asInt()).isBetween(6860, 6880);
+        assertThat(with.get("careful").get("metres").asInt())
+                .isPositive()
+                .isLessThan(with.get("middle").get("metres").asInt());
+        assertThat(r.get("cautions")).isNotEmpty();
+        assertThat(r.get("steps").toString()).contains("not fitted on own flights");
+    }
+
+    @Test
+    void windStrongerThanTheAircraftIsSaidAndNotComputedPast() throws Exception {
+        String body = post("/api/v1/energy/reach", REACH.formatted("14")).body();
+        assertThat(body).contains("\"windTooNear\":true").doesNotContain("\"metres\":0");
+        assertThat(JsonMapper.builder().build().readTree(body).get("bearings"))
+                .allSatisfy(
+                        b -> assertThat(b.get("middle").get("gap").asString()).isNotEmpty());
+    }
+
+    @Test
+    void figuresOfAPackThatCannotBeAreRefusedWithTheirName() throws Exception {
+        for (var wrong : Map.of(
+                        "\"packWh\":77", "\"packWh\":0",
+                        "\"health\":0.91", "\"health\":1.3",
+                        "\"reserve\":0.25", "\"reserve\":0.25,\"charge\":-3",
+                        "\"windFromDeg\":270", "\"windMeasured\":true",
+                        "\"minutesStated\":\"hover\"", "\"minutesStated\":\"always\"")
+                .entrySet()) {
+            HttpResponse<String> got =
+                    post("/api/v1/energy/reach", REACH.formatted("6").replace(wrong.getKey(), wrong.getValue()));
+            assertThat(got.statusCode()).as(wrong.getValue()).isEqualTo(422);
+            assertThat(got.body()).as(wrong.getValue()).contains("energy.invalid");
+        }
     }
 
     @Test
