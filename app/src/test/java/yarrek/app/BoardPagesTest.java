@@ -66,7 +66,7 @@ class BoardPagesTest extends BrowserTest {
         assertThat(row.first()).containsText("Board one");
         page.selectOption("[name=job]", new SelectOption().setValue(other.toString()));
         page.fill("[name=days]", "3");
-        page.locator("[name=days]").press("Enter");
+        page.locator("#move-form [name=days]").press("Enter");
         assertThat(page.locator("#move-look")).containsText("Would vanish");
         assertThat(page.locator("#move-look")).containsText("Pilot free in these hours");
         page.click("text=Move the job so");
@@ -89,11 +89,11 @@ class BoardPagesTest extends BrowserTest {
         assertThat(page.locator("a.stitch:focus").getAttribute("data-strand")).isNotEqualTo(first);
         String job = page.locator("a.stitch:focus").getAttribute("data-job");
         page.keyboard().press("s");
-        assertThat(page.locator("[name=days]")).isFocused();
-        assertThat(page.locator("[name=job]")).hasValue(job);
+        assertThat(page.locator("#move-form [name=days]")).isFocused();
+        assertThat(page.locator("#move-form [name=job]")).hasValue(job);
         page.keyboard().press("ArrowRight");
         page.keyboard().press("ArrowRight");
-        assertThat(page.locator("[name=days]")).hasValue("2");
+        assertThat(page.locator("#move-form [name=days]")).hasValue("2");
         assertThat(page.locator("#move-look")).containsText("becomes");
         page.keyboard().type("400");
         page.keyboard().press("Enter");

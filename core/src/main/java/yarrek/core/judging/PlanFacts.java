@@ -215,8 +215,14 @@ public final class PlanFacts {
                 .ifPresent(l -> b.with(
                         "pack.shortMin",
                         new FactValue.Quantity(
-                                minutes.get() - l.minutes(), l.most() - l.minutes(), l.minutes() - l.least()),
+                                tenths(minutes.get() - l.minutes()),
+                                tenths(l.most() - l.minutes()),
+                                tenths(l.minutes() - l.least())),
                         l.words()));
+    }
+
+    private static double tenths(double d) {
+        return Math.round(d * 10) / 10.0;
     }
 
     private Optional<FactValue.Quantity> quantity(String fact) {
