@@ -223,10 +223,7 @@ public class JobJudging {
     /** A plan in several ways, each judged in its parts, all from one reading. */
     @Transactional(readOnly = true)
     public List<Judging.Judged> looks(UUID id, List<JobDraft> drafts) {
-        FactSources sources = sources(id, drafts);
-        return drafts.stream()
-                .map(d -> judging.look(d.parts(id), sources, UnaryOperator.identity()))
-                .toList();
+        return judging.look(drafts.stream().map(d -> d.parts(id)).toList(), sources(id, drafts));
     }
 
     /** The operator's own rules that a job may be bound by. */

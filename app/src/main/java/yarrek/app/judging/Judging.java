@@ -10,10 +10,13 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
 import yarrek.app.rulebook.AssessmentRow;
 import yarrek.app.rulebook.Assessments;
 import yarrek.app.rulebook.OwnRules;
@@ -35,11 +38,17 @@ public class Judging {
     private final Rulebook rulebook;
     private final Assessments assessments;
     private final Clock clock;
+    private final TransactionTemplate beside;
 
-    Judging(Rulebook rulebook, Assessments assessments, Clock clock) {
+    /** Fewer plans than these are judged before a second thread has begun. */
+    private static final int WORTH_HALVING = 16;
+
+    Judging(Rulebook rulebook, Assessments assessments, Clock clock, PlatformTransactionManager transactions) {
         this.rulebook = rulebook;
         this.assessments = assessments;
         this.clock = clock;
+        beside = new TransactionTemplate(transactions);
+        beside.setReadOnly(true);
     }
 
     /**
@@ -93,6 +102,31 @@ public class Judging {
                 Together.of(
                         judged.stream().map(Part::assessment).toList(),
                         which -> FlightWords.of(parts, which, sources)));
+    }
+
+    /**
+     * Judges plans without storing what is said: half of many beside, in a transaction of its own, since all they rest on was
+     * read before.
+     *
+     * @param plans in parts, each at least one
+     * @return one for each, in their order
+     */
+    public List<Judged> look(List<List<Wanted>> plans, FactSources sources) {
+        if (plans.size() < WORTH_HALVING) {
+            return inTurn(plans, sources);
+        }
+        int half = plans.size() / 2;
+        List<List<Wanted>> rest = plans.subList(half, plans.size());
+        CompletableFuture<List<Judged>> second =
+                CompletableFuture.supplyAsync(() -> beside.execute(t -> inTurn(rest, sources)));
+        return Stream.concat(inTurn(plans.subList(0, half), sources).stream(), second.join().stream())
+                .toList();
+    }
+
+    private List<Judged> inTurn(List<List<Wanted>> plans, FactSources sources) {
+        return plans.stream()
+                .map(p -> look(p, sources, UnaryOperator.identity()))
+                .toList();
     }
 
     /**

@@ -12,15 +12,12 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
-import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.transaction.support.TransactionTemplate;
 import yarrek.app.crew.Crew;
 import yarrek.app.fleet.Fleet;
 import yarrek.app.jobs.Boards;
@@ -47,8 +44,6 @@ class Laying {
     /** So many ways are judged before any is proposed: some 5 ms each, several times that straight after a start. */
     private static final int BUDGET = 600;
 
-    private static final int WORTH_HALVING = 16;
-
     private final Jobs jobs;
     private final JobJudging jobJudging;
     private final Judging judging;
@@ -56,17 +51,8 @@ class Laying {
     private final Fleet fleet;
     private final Office office;
     private final Clock clock;
-    private final TransactionTemplate beside;
 
-    Laying(
-            Jobs jobs,
-            JobJudging jobJudging,
-            Judging judging,
-            Crew crew,
-            Fleet fleet,
-            Office office,
-            Clock clock,
-            PlatformTransactionManager transactions) {
+    Laying(Jobs jobs, JobJudging jobJudging, Judging judging, Crew crew, Fleet fleet, Office office, Clock clock) {
         this.jobs = jobs;
         this.jobJudging = jobJudging;
         this.judging = judging;
@@ -74,8 +60,6 @@ class Laying {
         this.fleet = fleet;
         this.office = office;
         this.clock = clock;
-        beside = new TransactionTemplate(transactions);
-        beside.setReadOnly(true);
     }
 
     /** A line of a proposal with its job as it is and as it would be. */
@@ -214,32 +198,21 @@ class Laying {
         return jobJudging.load(wanted, List.of());
     }
 
-    /** Half of many are judged beside, in a transaction of their own: reading nothing, they only look. */
     private List<Layout.Judged> judge(Jobs.Stored s, List<Layout.Choice> choices, FactSources sources) {
-        if (choices.size() < WORTH_HALVING) {
-            return judged(s, choices, sources);
-        }
-        int half = choices.size() / 2;
-        CompletableFuture<List<Layout.Judged>> second = CompletableFuture.supplyAsync(() ->
-                beside.execute(t -> judged(s, choices.subList(half, choices.size()), sources)));
-        List<Layout.Judged> first = judged(s, choices.subList(0, half), sources);
-        return Stream.concat(first.stream(), second.join().stream()).toList();
-    }
-
-    private List<Layout.Judged> judged(Jobs.Stored s, List<Layout.Choice> choices, FactSources sources) {
-        return choices.stream()
-                .map(c -> {
-                    Judging.Judged j =
-                            judging.look(draft(s.draft(), c).parts(s.id()), sources, UnaryOperator.identity());
-                    return new Layout.Judged(
-                            j.tally(),
-                            j.together().findings().stream()
-                                    .filter(Finding::blocks)
-                                    .map(f -> f.rule().title() + " ("
-                                            + f.verdict().words() + ")")
-                                    .distinct()
-                                    .toList());
-                })
+        return judging
+                .look(
+                        choices.stream()
+                                .map(c -> draft(s.draft(), c).parts(s.id()))
+                                .toList(),
+                        sources)
+                .stream()
+                .map(j -> new Layout.Judged(
+                        j.tally(),
+                        j.together().findings().stream()
+                                .filter(Finding::blocks)
+                                .map(f -> f.rule().title() + " (" + f.verdict().words() + ")")
+                                .distinct()
+                                .toList()))
                 .toList();
     }
 
