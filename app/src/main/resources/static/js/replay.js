@@ -111,7 +111,7 @@
       }
       document.addEventListener("yarrek:moment", function (m) {
         part("at").value = Math.round(((m.detail - first) / (last - first || 1)) * 1000);
-        part("now").textContent = whole.bands
+        var breaches = whole.bands
           .filter(function (b) {
             return m.detail >= b.fromS - 0.05 && m.detail <= b.toS + 0.05;
           })
@@ -119,6 +119,9 @@
             return b.title;
           })
           .join("; ");
+        if (part("now").textContent !== breaches) {
+          part("now").textContent = breaches; // heard when it changes, not at each frame
+        }
       });
       document.addEventListener("keydown", function (k) {
         if (k.ctrlKey || k.metaKey || k.altKey || /^(INPUT|SELECT|TEXTAREA)$/.test(k.target.tagName)) {

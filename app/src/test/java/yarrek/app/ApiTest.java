@@ -138,6 +138,8 @@ class ApiTest extends RunningApp {
         for (var wrong : Map.of(
                         "\"packWh\":77", "\"packWh\":0",
                         "\"health\":0.91", "\"health\":1.3",
+                        "\"makerMassG\":895,", "",
+                        "\"airC\":4", "\"airC\":4,\"fittedError\":-0.1",
                         "\"reserve\":0.25", "\"reserve\":0.25,\"charge\":-3",
                         "\"windFromDeg\":270", "\"windMeasured\":true",
                         "\"minutesStated\":\"hover\"", "\"minutesStated\":\"always\"")
@@ -147,6 +149,15 @@ class ApiTest extends RunningApp {
             assertThat(got.statusCode()).as(wrong.getValue()).isEqualTo(422);
             assertThat(got.body()).as(wrong.getValue()).contains("energy.invalid");
         }
+    }
+
+    @Test
+    void howMinutesAreFlownWithoutTheMinutesIsAskedAboutAndNotDropped() throws Exception {
+        HttpResponse<String> got = post("/api/v1/registers/models?look=true", """
+                [{"maker":"Othrane","name":"Mallet","classMark":"none","remoteId":"none","airframeMass":"900 g",
+                  "hasCamera":"yes","privatelyBuilt":"no","isToy":"no","minutesWh":"77"}]""");
+        assertThat(got.statusCode()).isEqualTo(422);
+        assertThat(got.body()).contains("say the minutes too");
     }
 
     @Test

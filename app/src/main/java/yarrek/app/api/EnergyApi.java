@@ -24,14 +24,14 @@ class EnergyApi {
      * What is left out is as usual, where there is a usual figure; all else has to be said.
      *
      * @param massG as flown
-     * @param makerMassG at which the minutes are stated; left out: the same
+     * @param makerMassG at which the minutes are stated
      * @param packWh when new and full
      * @param minutes of such a pack, by the maker
      * @param minutesStated hover, best_speed or not_known, which is usual
      * @param discAreaM2 of all discs
      * @param dragAreaM2 left out: taken by mass
      * @param packC temperature of the pack at take-off; left out: that of the air
-     * @param health of the pack, 1 when new; usual 1
+     * @param health of the pack, 1 when new
      * @param charge at take-off, 0 to 1; usual 1
      * @param reserve kept for landing, 0 to 1; usual that of the house
      * @param workMin hovering at the far end; usual 0
@@ -98,7 +98,7 @@ class EnergyApi {
             Reaches r = Reaches.of(
                     new Reaches.Build(
                             said("massG", in.massG()) / 1000,
-                            or(in.makerMassG(), in.massG()) / 1000,
+                            said("makerMassG", in.makerMassG()) / 1000,
                             said("minutes", in.minutes()),
                             stated(in.minutesStated()),
                             said("discAreaM2", in.discAreaM2()),
@@ -106,7 +106,7 @@ class EnergyApi {
                             in.fittedError()),
                     new Charge(
                             said("packWh", in.packWh()),
-                            or(in.health(), 1.0),
+                            said("health", in.health()),
                             or(in.charge(), 1.0),
                             or(in.reserve(), figures.house().share(HouseFigure.PACK_RESERVE)),
                             Cold.HOUSE.factor(or(in.packC(), airC))),

@@ -365,6 +365,9 @@ public class FleetRegisters {
         Double minutes = form.number("minutes", "min", 1, 600, false);
         String stated = form.choice("minutesStated", false);
         Double wh = form.number("minutesWh", "Wh", 0.5, 20_000, false);
+        if (form.raw("minutes").isEmpty() && (stated != null || wh != null)) {
+            form.error("minutes", "say the minutes too, or leave how they are flown and the pack's Wh empty");
+        }
         return minutes == null
                 ? null
                 : new PackLasts.Leaflet(

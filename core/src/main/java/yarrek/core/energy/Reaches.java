@@ -61,6 +61,9 @@ public record Reaches(
                                 + " kg, " + makerMassKg + " kg, " + minutes + " min, " + discM2 + " m², " + dragM2
                                 + " m²");
             }
+            if (fitted != null && !(fitted >= 0 && fitted <= 1)) {
+                throw new IllegalArgumentException("the error of a fit lies from 0 to 1, got " + fitted);
+            }
         }
     }
 

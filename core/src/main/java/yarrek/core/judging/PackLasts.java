@@ -5,6 +5,7 @@ import java.util.OptionalDouble;
 import yarrek.core.energy.Air;
 import yarrek.core.energy.Cold;
 import yarrek.core.energy.Endurance;
+import yarrek.core.energy.Reach;
 import yarrek.core.units.Finite;
 
 /**
@@ -23,8 +24,11 @@ public record PackLasts(double minutes, double least, double most, String words)
     /** Below this health a pack is watched; a house figure. */
     private static final double HEALTH = 0.85;
 
-    /** One in ten lies beyond it, of power (10 %, before flights of one's own are fitted) and energy (4 %); house figures. */
-    private static final double OFF = Math.exp(1.2816 * Math.hypot(0.10, 0.04));
+    /** Of power and energy, before flights of one's own are fitted; the wind is not in it. */
+    private static final Reach.Doubt DOUBT = Reach.Doubt.house(null, 0, false);
+
+    /** One in ten lies beyond it. */
+    private static final double OFF = Math.exp(DOUBT.z() * Math.hypot(DOUBT.power(), DOUBT.energy()));
 
     private static final double HIGHEST_M = 2500;
     private static final double COLDEST_C = -20;
