@@ -1,10 +1,9 @@
 package yarrek.core.energy;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
+import static yarrek.core.WorkedCases.d;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -13,26 +12,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
+import yarrek.core.WorkedCases;
 import yarrek.core.weather.Wind;
 
 /** Worked figures of energy: each case of the file by the method that answers its kind. */
 class WorkedCasesTest {
-    private static final Map<String, JsonNode> CASES = read();
-
-    private static Map<String, JsonNode> read() {
-        Map<String, JsonNode> all = new LinkedHashMap<>();
-        JsonMapper.builder()
-                .build()
-                .readTree(WorkedCasesTest.class.getResourceAsStream("/cases/packs-energy.json"))
-                .forEach(c -> all.put(c.get("id").asString(), c));
-        return all;
-    }
-
-    private static double d(JsonNode g, String name) {
-        return g.get(name).asDouble();
-    }
-
     private static double density(JsonNode g) {
         return Air.density(Air.pressure(d(g, "elevation_m")), d(g, "air_C"));
     }
@@ -237,41 +221,20 @@ class WorkedCasesTest {
                     "mass and height effect on hover minutes",
                     g -> Endurance.scaled(d(g, "minutes"), d(g, "m_ratio"), d(g, "rho"))));
 
+    private static final WorkedCases CASES = new WorkedCases("/cases/packs-energy.json", ANSWERS);
+
     static Stream<String> answered() {
-        return CASES.values().stream()
-                .filter(c -> ANSWERS.containsKey(c.get("what").asString()))
-                .map(c -> c.get("id").asString());
+        return CASES.answered("E");
     }
 
     @ParameterizedTest
     @MethodSource("answered")
     void worked(String id) {
-        JsonNode c = CASES.get(id);
-        check(
-                ANSWERS.get(c.get("what").asString()).apply(c.get("given")),
-                c.get("expect").get("value"),
-                c.get("expect").get("tolerance"));
-    }
-
-    private static void check(Object got, JsonNode want, JsonNode tolerance) {
-        if (want.isArray()) {
-            assertThat((List<?>) got).hasSize(want.size());
-            for (int i = 0; i < want.size(); i++) {
-                check(((List<?>) got).get(i), want.get(i), tolerance.isArray() ? tolerance.get(i) : tolerance);
-            }
-        } else if (want.isBoolean()) {
-            assertThat(got).isEqualTo(want.asBoolean());
-        } else {
-            assertThat((Double) got).isCloseTo(want.asDouble(), within(tolerance.asDouble()));
-        }
+        CASES.check(id);
     }
 
     @Test
     void casesOfEnergyThatNothingAnswersAreNone() {
-        assertThat(CASES.values().stream()
-                        .filter(c -> c.get("id").asString().startsWith("E"))
-                        .filter(c -> !ANSWERS.containsKey(c.get("what").asString()))
-                        .map(c -> c.get("id").asString() + " " + c.get("what").asString()))
-                .isEmpty();
+        assertThat(CASES.unanswered("E")).isEmpty();
     }
 }
