@@ -242,11 +242,4 @@ public record ChargePlan(List<Place> places) {
                 .max()
                 .orElse(0);
     }
-
-    /** As planned, later by so many minutes: a plan that begins before now is moved to begin now. */
-    public ChargePlan later(double minutes) {
-        return new ChargePlan(places.stream()
-                .map(p -> new Place(p.slot(), p.start() + minutes, p.end() + minutes))
-                .toList());
-    }
 }

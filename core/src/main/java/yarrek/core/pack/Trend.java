@@ -1,5 +1,6 @@
 package yarrek.core.pack;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -113,7 +114,12 @@ public record Trend(
      * @param from the first day of the faster part
      * @param after its trend, from which a date is reckoned
      */
-    public record Knee(double from, Trend after) {}
+    public record Knee(double from, Trend after) {
+        /** When days are epoch days. */
+        public LocalDate since() {
+            return LocalDate.ofEpochDay((long) from);
+        }
+    }
 
     /**
      * The knee, when two lines fit far better than one and the second surely falls faster; three in a hundred of straight
