@@ -2,10 +2,11 @@ package yarrek.core.charging;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 
 /**
@@ -20,6 +21,12 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
     private static final int STEP_MINUTES = 5;
     private static final int MINUTES = 60;
     private static final int MOST_PLACES = 60;
+
+    /** What no plan outranks. */
+    public static final List<String> CAUTIONS = List.of(
+            "Charging is attended and in a place that stands fire; a swollen, dropped, wet or hot pack is not charged.",
+            "Not looked at: the packs' temperature (house: 5 to 40 °C, never below 0), fuses and the supply behind the chargers.",
+            "The pack maker's and the charger maker's limits go before this plan.");
 
     /**
      * A charger whose places charge each for itself.
@@ -82,9 +89,8 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
                         .toList())
                 .toList();
         double deadline = Duration.between(now, by).toSeconds() / (double) MINUTES;
-        ChargePlan plan = ChargePlan.unevenly(minutes, deadline);
-        boolean early = plan.earliest() < 0;
-        if (early) {
+        ChargePlan plan = onTheFive(ChargePlan.unevenly(minutes, deadline), now, deadline);
+        if (plan.earliest() < 0) {
             plan = soonest(minutes, places.size());
         }
         List<Plugged> plugged = new ArrayList<>();
@@ -93,18 +99,35 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
         for (int i = 0; i < packs.size(); i++) {
             ChargePlan.Place p = plan.places().get(i);
             Charger c = places.get(p.slot());
-            Instant in = now.plus(seconds(p.start()));
-            Instant full = now.plus(seconds(p.end()));
             plugged.add(new Plugged(
                     packs.get(i).label(),
                     c.name(),
                     p.slot() - places.indexOf(c) + 1,
-                    early ? in : rounded(in, now),
-                    full));
+                    now.plus(seconds(p.start())),
+                    now.plus(seconds(p.end()))));
             inTime += p.end() <= deadline + 1e-6 ? 1 : 0;
             waiting += Math.max(0, deadline - p.end());
         }
         return new ChargeDay(plugged, inTime, Math.round(waiting), words(packs.size(), inTime));
+    }
+
+    /** People plug in on the five minutes: each start moves to those before it, and what charges there before moves with it. */
+    private static ChargePlan onTheFive(ChargePlan plan, Instant now, double deadline) {
+        double past = Math.floorMod(now.getEpochSecond(), (long) STEP_MINUTES * MINUTES) / (double) MINUTES;
+        Map<Integer, Double> free = new HashMap<>();
+        ChargePlan.Place[] at = new ChargePlan.Place[plan.places().size()];
+        IntStream.range(0, at.length)
+                .boxed()
+                .sorted(Comparator.<Integer>comparingDouble(
+                        i -> -plan.places().get(i).start()))
+                .forEach(i -> {
+                    ChargePlan.Place p = plan.places().get(i);
+                    double latest = free.getOrDefault(p.slot(), deadline) - (p.end() - p.start());
+                    double start = Math.floor((latest + past) / STEP_MINUTES + 1e-9) * STEP_MINUTES - past;
+                    free.put(p.slot(), start);
+                    at[i] = new ChargePlan.Place(p.slot(), start, start + p.end() - p.start());
+                });
+        return new ChargePlan(List.of(at));
     }
 
     private static String words(int packs, int inTime) {
@@ -118,13 +141,6 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
 
     private static Duration seconds(double minutes) {
         return Duration.ofSeconds(Math.round(minutes * MINUTES));
-    }
-
-    /** People plug in on the five minutes: the one before, but not before now. */
-    private static Instant rounded(Instant at, Instant now) {
-        long minute = at.truncatedTo(ChronoUnit.MINUTES).getEpochSecond() / MINUTES;
-        Instant on = Instant.ofEpochSecond(minute / STEP_MINUTES * STEP_MINUTES * MINUTES);
-        return on.isBefore(now) ? now : on;
     }
 
     /** The longest first, each to the place at which it is full first. */
