@@ -64,6 +64,7 @@ class PacksApiTest extends RunningApp {
                 .isBetween(trend.get("low").asDouble(), trend.get("high").asDouble());
         assertThat(trend.get("high").asDouble()).isNegative();
         assertThat(r.get("retire").asString()).contains("(health)").contains(", between ");
+        assertThat(r.get("cautions").toString()).contains("A swollen, dropped, wet or hot pack is out");
         assertThat(r.get("notKnown").toString()).contains("measurements of its cells at rest");
     }
 
@@ -89,8 +90,10 @@ class PacksApiTest extends RunningApp {
     void packsArePluggedInSoThatAllAreReadyAtTheHour() throws Exception {
         JsonNode r = answered("charge-plan", CHARGE);
         assertThat(r.get("verdict").asString()).isEqualTo("all 2 are ready by the hour");
+        assertThat(r.get("cautions").toString()).contains("Charging is attended");
         assertThat(r.get("plugged").get(0).get("in").asString()).isEqualTo("2026-06-01T05:55:00Z");
-        assertThat(r.get("plugged").get(1).get("full").asString()).isEqualTo("2026-06-01T07:00:00Z");
+        assertThat(r.get("plugged").get(1).get("full").asString())
+                .isBetween("2026-06-01T06:55:00Z", "2026-06-01T07:00:00Z");
         assertThat(answered("charge-plan", CHARGE.replace("07:00", "04:30"))
                         .get("verdict")
                         .asString())

@@ -1,5 +1,7 @@
 package yarrek.app.api;
 
+import static yarrek.app.api.Said.said;
+
 import java.util.List;
 import java.util.Locale;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -141,13 +143,6 @@ class EnergyApi {
             throw new IllegalArgumentException(
                     "minutesStated is hover, best_speed or not_known, got '" + words + "'", e);
         }
-    }
-
-    private static double said(String name, Double value) {
-        if (value == null) {
-            throw new IllegalArgumentException(name + " is missing: it is not known, and nothing usual stands for it");
-        }
-        return value;
     }
 
     private static double or(Double value, double usual) {

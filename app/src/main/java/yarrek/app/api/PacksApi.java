@@ -1,5 +1,7 @@
 package yarrek.app.api;
 
+import static yarrek.app.api.Said.said;
+
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -9,10 +11,12 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
+import yarrek.app.office.HouseFigures;
 import yarrek.app.office.Office;
 import yarrek.app.page.OpenTo;
 import yarrek.core.charging.ChargeDay;
 import yarrek.core.charging.Filling;
+import yarrek.core.judging.HouseFigure;
 import yarrek.core.pack.Health;
 import yarrek.core.pack.PackLife;
 import yarrek.core.pack.Retirement;
@@ -58,13 +62,20 @@ class PacksApi {
             LocalDate fasterSince,
             List<LocalDate> lookAt,
             String retire,
-            List<String> notKnown) {}
+            List<String> notKnown,
+            List<String> cautions) {}
 
+    /**
+     * @param minutes that it lasts today, after the reserve, carefully reckoned
+     * @param daysRested left out: as if flown today
+     * @param watched flown only where others do not do; left out: not
+     * @param barred why it must not fly; left out: nothing that the asker knows speaks against it
+     */
     record PackIn(String label, Double cycles, Double minutes, Double daysRested, boolean watched, String barred) {}
 
     record RotationIn(List<Double> flightsMin, List<PackIn> packs) {}
 
-    record RotationOut(List<String> packs, List<String> refused) {}
+    record RotationOut(List<String> packs, List<String> refused, List<String> cautions) {}
 
     record ChargerIn(String name, Integer places, Double watts) {}
 
@@ -79,11 +90,16 @@ class PacksApi {
     /** @param from when charging may begin; left out: now */
     record ChargeIn(Instant from, Instant readyBy, List<ChargerIn> chargers, List<LowIn> packs) {}
 
+    record ChargeOut(
+            List<ChargeDay.Plugged> plugged, int inTime, long waitingMin, String verdict, List<String> cautions) {}
+
     private final Office office;
+    private final HouseFigures figures;
     private final Clock clock;
 
-    PacksApi(Office office, Clock clock) {
+    PacksApi(Office office, HouseFigures figures, Clock clock) {
         this.office = office;
+        this.figures = figures;
         this.clock = clock;
     }
 
@@ -135,7 +151,8 @@ class PacksApi {
                             .map(PackLife.Day::on)
                             .toList(),
                     life.retirement().words(today),
-                    life.retirement().missing());
+                    life.retirement().missing(),
+                    Health.CAUTIONS);
         } catch (IllegalArgumentException e) {
             throw new ApiConfig.BadRequestException("pack.invalid", e.getMessage());
         }
@@ -158,9 +175,9 @@ class PacksApi {
                                     p.watched(),
                                     p.barred()))
                             .toList(),
-                    Rotation.Weights.HOUSE);
+                    Rotation.Weights.house(figures.house().share(HouseFigure.PACK_RESERVE)));
             return new RotationOut(
-                    c.packs().stream().map(Rotation.Candidate::label).toList(), c.refused());
+                    c.packs().stream().map(Rotation.Candidate::label).toList(), c.refused(), Health.CAUTIONS);
         } catch (IllegalArgumentException e) {
             throw new ApiConfig.BadRequestException("pack.invalid", e.getMessage());
         }
@@ -168,9 +185,9 @@ class PacksApi {
 
     @OpenTo(OpenTo.Whom.SIGNED_IN)
     @PostMapping("/charge-plan")
-    ChargeDay chargePlan(@RequestBody ChargeIn in) {
+    ChargeOut chargePlan(@RequestBody ChargeIn in) {
         try {
-            return ChargeDay.of(
+            ChargeDay d = ChargeDay.of(
                     list("packs", in.packs()).stream()
                             .map(p -> new ChargeDay.Low(
                                     said("label", p.label()),
@@ -184,6 +201,7 @@ class PacksApi {
                             .toList(),
                     in.from() == null ? clock.instant() : in.from(),
                     said("readyBy", in.readyBy()));
+            return new ChargeOut(d.plugged(), d.inTime(), d.waiting(), d.verdict(), ChargeDay.CAUTIONS);
         } catch (IllegalArgumentException e) {
             throw new ApiConfig.BadRequestException("pack.invalid", e.getMessage());
         }
@@ -216,13 +234,6 @@ class PacksApi {
     private static double notBelow(String name, Double value) {
         if (!(said(name, value) >= 0)) {
             throw new IllegalArgumentException(name + " is 0 or more, got " + value);
-        }
-        return value;
-    }
-
-    private static <T> T said(String name, T value) {
-        if (value == null) {
-            throw new IllegalArgumentException(name + " is missing: it is not known, and nothing usual stands for it");
         }
         return value;
     }

@@ -144,7 +144,7 @@ public record ChargePlan(List<Place> places) {
         Search search = new Search(minutes, deadlines, order, list.lateness(deadlines));
         double[] free = new double[slots];
         Arrays.fill(free, now);
-        search.go(0, free, new int[slots == 0 ? 0 : minutes.size()], Double.NEGATIVE_INFINITY);
+        search.go(0, free, new int[minutes.size()], Double.NEGATIVE_INFINITY);
         return search.best == null ? list : placed(order, minutes, search.best, slots, now);
     }
 

@@ -1,6 +1,7 @@
 package yarrek.core.charging;
 
 import java.util.Locale;
+import yarrek.core.pack.PackStanding.Limits;
 
 /**
  * What a pack that stands asks for. House figures, per model of pack.
@@ -14,8 +15,8 @@ import java.util.Locale;
  */
 public record Storing(
         boolean managesItself, double holdDays, double fallDays, double floor, double storage, int idleDays) {
-    public static final Storing MANUAL = new Storing(false, 5, 10, 0.6, 0.5, 60);
-    public static final Storing SELF_MANAGING = new Storing(true, 5, 10, 0.6, 0.5, 60);
+    public static final Storing MANUAL = new Storing(false, 5, 10, 0.6, 0.5, Limits.HOUSE.idleDays());
+    public static final Storing SELF_MANAGING = new Storing(true, 5, 10, 0.6, 0.5, Limits.HOUSE.idleDays());
 
     private static final double EMPTY = 0.15;
     private static final double TOO_FULL = 0.65;

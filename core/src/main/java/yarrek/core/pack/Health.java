@@ -16,11 +16,9 @@ import yarrek.core.energy.Cold.Rest;
 public record Health(double value, double sd, Way way) {
     /** How a health was had, the surest last. */
     public enum Way {
-        AGE("by age", 0),
         CLAIM("said by the pack", 0),
         GAUGE("charge counted between two readings of the gauge", 0.40),
         REST("charge counted between two rests", 0.30),
-        TESTED("a full discharge measured", 0.80),
         POOLED("several of one day", 0);
 
         private final String words;
@@ -56,6 +54,12 @@ public record Health(double value, double sd, Way way) {
     private static final double VOLTS = 0.005;
     /** Where a cell's volts change less than this over the whole charge, they say nothing of it. */
     private static final double FLAT = 0.5;
+
+    /** What no figure of a pack outranks. */
+    public static final List<String> CAUTIONS = List.of(
+            "A swollen, dropped, wet or hot pack is out, whatever the numbers: nothing here looked at it.",
+            "The gauge's per cent is an estimate of an estimate; a cold pack can fall from 25 % to 5 %.",
+            "The maker's limits and the pilot in command go before these figures.");
 
     /** A value, or why there is none. */
     public record Answer(Optional<Health> health, String why) {

@@ -49,7 +49,7 @@ public record Resistance(double ohms, double se) {
     private static final int LEAST_ROWS = 120;
     private static final double MOST_DOUBT = 0.10;
     private static final double WATCH_FROM = 1.5;
-    private static final double RETIRE_FROM = 2.0;
+    static final double RETIRE_FROM = 2.0;
 
     /**
      * Over stretches of evenly spaced rows, each rid of its slow drift.

@@ -58,9 +58,12 @@ public record Retirement(List<Reached> limits, List<String> missing) {
      * @param resistance of the worst cell against new
      */
     public record Ends(double cycles, double health, double spreadV, double resistance, int years) {
-        public static final Ends HOUSE = new Ends(400, 0.75, 0.050, 2.0, 5);
-        /** From where it is watched. */
-        public static final Ends WATCHED = new Ends(200, 0.85, 0.030, 1.5, 4);
+        public static final Ends HOUSE = new Ends(
+                PackStanding.Limits.HOUSE.retireCycles(),
+                0.75,
+                0.050,
+                Resistance.RETIRE_FROM,
+                PackStanding.Limits.HOUSE.retireYears());
     }
 
     /**
@@ -193,19 +196,27 @@ public record Retirement(List<Reached> limits, List<String> missing) {
     /** In words, as of a day. */
     public String words(LocalDate today) {
         if (limits.isEmpty()) {
-            return "not known: " + String.join("; ", missing);
+            return "not known: " + notKnown();
         }
         Reached r = limits.get(0);
         if (!r.middle().isAfter(today)) {
             return "reached on " + Days.show(r.middle()) + " (" + r.limit().words() + ")";
         }
         if (r.middle().isAfter(today.plusYears(FARTHEST_YEARS))) {
-            return "more than " + FARTHEST_YEARS + " years away";
+            // what is far away by one limit may be near by another that nobody knows
+            return missing.isEmpty()
+                    ? "more than " + FARTHEST_YEARS + " years away"
+                    : "not known: " + notKnown() + "; by what is known more than " + FARTHEST_YEARS + " years away";
         }
         return Days.show(r.middle()) + " (" + r.limit().words() + ")"
                 + early().map(e -> late().filter(l -> !l.equals(e))
                                 .map(l -> ", between " + Days.show(e) + " and " + Days.show(l))
                                 .orElse(late().isEmpty() ? ", not before " + Days.show(e) : ""))
-                        .orElse("");
+                        .orElse("")
+                + (missing.isEmpty() ? "" : ", by what is known; not known: " + notKnown());
+    }
+
+    private String notKnown() {
+        return String.join("; ", missing);
     }
 }

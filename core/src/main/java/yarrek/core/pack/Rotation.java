@@ -27,7 +27,10 @@ public final class Rotation {
      * @param reserve share of the charge that stays in
      */
     public record Weights(double thinMargin, double evenness, double rest, double reserve) {
-        public static final Weights HOUSE = new Weights(10, 1 / 400.0, 0.01, 0.25);
+        /** @param reserve that the house keeps, 0 to 1 */
+        public static Weights house(double reserve) {
+            return new Weights(10, 1 / 400.0, 0.01, reserve);
+        }
     }
 
     /**

@@ -93,7 +93,7 @@ class PackCasesTest {
     private static Object rotation(JsonNode g) {
         List<Double> minutes = new ArrayList<>();
         g.get("flights").forEach(f -> minutes.add(f.isNumber() ? f.asDouble() : d(f, "min")));
-        Rotation.Choice c = Rotation.choose(minutes, packs(g), Rotation.Weights.HOUSE);
+        Rotation.Choice c = Rotation.choose(minutes, packs(g), Rotation.Weights.house(0.25));
         return c.packs().isEmpty()
                 ? null
                 : List.of(c.packs().stream().map(Rotation.Candidate::label).toList(), c.cost());

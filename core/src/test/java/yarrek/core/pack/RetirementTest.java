@@ -35,7 +35,9 @@ class RetirementTest {
         assertThat(r.first().orElseThrow().middle()).isEqualTo(LocalDate.of(2027, 11, 30));
         assertThat(r.early()).hasValueSatisfying(d -> assertThat(d).isBefore("2027-11-30"));
         assertThat(r.late()).hasValueSatisfying(d -> assertThat(d).isAfter("2027-11-30"));
-        assertThat(r.words(TODAY)).startsWith("30 Nov 2027 (cycles), between ");
+        assertThat(r.words(TODAY))
+                .startsWith("30 Nov 2027 (cycles), between ")
+                .contains(", by what is known; not known: 4 measurements of its cells at rest");
         assertThat(r.missing()).hasSize(2).allMatch(m -> m.startsWith("4 ") && m.endsWith("are needed, 0 on file"));
     }
 
@@ -77,7 +79,10 @@ class RetirementTest {
         assertThat(r.words(TODAY))
                 .startsWith("not known: its use a month: 60 days of flights are needed; 4 measurements");
         Retirement far = Retirement.of(new OnFile(0, List.of(0.5, 0.5), null, null, null, null), TODAY, Ends.HOUSE);
-        assertThat(far.words(TODAY)).isEqualTo("more than 5 years away");
+        assertThat(far.words(TODAY))
+                .startsWith("not known: 4 measurements of its health are needed, 0 on file; ")
+                .endsWith("; by what is known more than 5 years away");
+        assertThat(new Retirement(far.limits(), List.of()).words(TODAY)).isEqualTo("more than 5 years away");
         Retirement idle = Retirement.of(new OnFile(0, List.of(0.0, 0.0), null, null, null, null), TODAY, Ends.HOUSE);
         assertThat(idle.limits()).isEmpty();
     }

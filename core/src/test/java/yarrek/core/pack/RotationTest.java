@@ -24,10 +24,10 @@ class RotationTest {
                 .mapToObj(i -> pack("K" + i, random.nextInt(200), 18 + random.nextInt(8)))
                 .toList());
         List<Double> flights = List.of(15.0, 15.0, 12.0, 9.0);
-        Rotation.Choice first = Rotation.choose(flights, packs, Weights.HOUSE);
+        Rotation.Choice first = Rotation.choose(flights, packs, Weights.house(0.25));
         for (int k = 0; k < 20; k++) {
             Collections.shuffle(packs, random);
-            assertThat(Rotation.choose(flights, packs, Weights.HOUSE)).isEqualTo(first);
+            assertThat(Rotation.choose(flights, packs, Weights.house(0.25))).isEqualTo(first);
         }
     }
 
@@ -36,9 +36,12 @@ class RotationTest {
         Rotation.Choice c = Rotation.choose(
                 List.of(10.0, 10.0),
                 List.of(pack("KO1", 5, 20), pack("k0i", 9, 20), pack("K2", 100, 20)),
-                Weights.HOUSE);
+                Weights.house(0.25));
         assertThat(c.packs()).extracting(Candidate::label).containsExactlyInAnyOrder("KO1", "K2");
-        assertThat(Rotation.choose(List.of(10.0, 10.0), List.of(pack("KO1", 5, 20), pack("k0i", 9, 20)), Weights.HOUSE)
+        assertThat(Rotation.choose(
+                                List.of(10.0, 10.0),
+                                List.of(pack("KO1", 5, 20), pack("k0i", 9, 20)),
+                                Weights.house(0.25))
                         .packs())
                 .isEmpty();
     }
@@ -46,11 +49,11 @@ class RotationTest {
     @Test
     void aWatchedPackFliesOnlyWhereOthersDoNot() {
         Candidate watched = new Candidate("A", 10, 20, 5, true, null);
-        assertThat(Rotation.choose(List.of(10.0), List.of(watched, pack("B", 12, 20)), Weights.HOUSE)
+        assertThat(Rotation.choose(List.of(10.0), List.of(watched, pack("B", 12, 20)), Weights.house(0.25))
                         .packs())
                 .extracting(Candidate::label)
                 .containsExactly("B");
-        assertThat(Rotation.choose(List.of(10.0), List.of(watched), Weights.HOUSE)
+        assertThat(Rotation.choose(List.of(10.0), List.of(watched), Weights.house(0.25))
                         .packs())
                 .hasSize(1);
     }
@@ -60,15 +63,16 @@ class RotationTest {
         Rotation.Choice c = Rotation.choose(
                 List.of(23.0, 12.0),
                 List.of(pack("K1", 1, 20), new Candidate("K2", 1, 30, 5, false, "quarantined")),
-                Weights.HOUSE);
+                Weights.house(0.25));
         assertThat(c.refused())
                 .containsExactly(
                         "flight 1 of 23 min: no pack lasts so long",
                         "flight 2 of 12 min: one pack lasts so long",
                         "K2: quarantined");
-        assertThat(Rotation.choose(List.of(10.0), List.of(), Weights.HOUSE).packs())
+        assertThat(Rotation.choose(List.of(10.0), List.of(), Weights.house(0.25))
+                        .packs())
                 .isEmpty();
-        assertThat(Rotation.choose(List.of(), List.of(), Weights.HOUSE).refused())
+        assertThat(Rotation.choose(List.of(), List.of(), Weights.house(0.25)).refused())
                 .isEmpty();
     }
 
