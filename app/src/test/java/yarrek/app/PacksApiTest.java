@@ -89,7 +89,7 @@ class PacksApiTest extends RunningApp {
     @Test
     void packsArePluggedInSoThatAllAreReadyAtTheHour() throws Exception {
         JsonNode r = answered("charge-plan", CHARGE);
-        assertThat(r.get("verdict").asString()).isEqualTo("all 2 are ready by the hour");
+        assertThat(r.get("verdict").asString()).isEqualTo("both are ready by the hour");
         assertThat(r.get("cautions").toString()).contains("Charging is attended");
         assertThat(r.get("plugged").get(0).get("in").asString()).isEqualTo("2026-06-01T05:55:00Z");
         assertThat(r.get("plugged").get(1).get("full").asString())

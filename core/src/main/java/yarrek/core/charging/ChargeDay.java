@@ -2,6 +2,7 @@ package yarrek.core.charging;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -69,7 +70,8 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
      *
      * @throws IllegalArgumentException without a charger, or when the hour lies before now
      */
-    public static ChargeDay of(List<Low> packs, List<Charger> chargers, Instant now, Instant by) {
+    public static ChargeDay of(List<Low> packs, List<Charger> chargers, Instant from, Instant by) {
+        Instant now = from.truncatedTo(ChronoUnit.SECONDS);
         if (chargers.isEmpty()) {
             throw new IllegalArgumentException("no charger is named, so nothing is charged");
         }
@@ -134,7 +136,8 @@ public record ChargeDay(List<Plugged> plugged, int inTime, long waiting, String 
         return packs == 0
                 ? "nothing to charge"
                 : inTime == packs
-                        ? (packs == 1 ? "it is" : "all " + packs + " are") + " ready by the hour"
+                        ? (packs == 1 ? "it is" : (packs == 2 ? "both" : "all " + packs) + " are")
+                                + " ready by the hour"
                         : inTime + " of " + packs
                                 + " are ready by the hour: begin earlier, bring more packs or another charger";
     }

@@ -106,7 +106,8 @@ public record PackLife(
                         knee.map(Trend.Knee::after).or(() -> trend).orElse(null),
                         null,
                         null,
-                        firstUse),
+                        firstUse,
+                        days.size()),
                 today,
                 ends);
         return new PackLife(measured, days, trend, knee, r);

@@ -75,9 +75,16 @@ public record Retirement(List<Reached> limits, List<String> missing) {
      * @param spread of the cells at rest, V; null when never measured
      * @param resistance of the worst cell at 25 °C against new; null when never measured
      * @param firstUse or bought; null when not known
+     * @param healthDays days on which its health was measured, also when they are too few for a trend
      */
     public record OnFile(
-            double cycles, List<Double> monthly, Trend health, Trend spread, Trend resistance, LocalDate firstUse) {
+            double cycles,
+            List<Double> monthly,
+            Trend health,
+            Trend spread,
+            Trend resistance,
+            LocalDate firstUse,
+            int healthDays) {
         public OnFile {
             monthly = List.copyOf(monthly);
         }
@@ -99,10 +106,16 @@ public record Retirement(List<Reached> limits, List<String> missing) {
         } else {
             cycles(r, today, ends).ifPresent(found::add);
         }
-        trend(Limit.HEALTH, r.health, ends.health, "measurements of its health").into(found, missing);
-        trend(Limit.SPREAD, r.spread, ends.spreadV, "measurements of its cells at rest")
+        trend(Limit.HEALTH, r.health, r.healthDays, ends.health, "measurements of its health")
                 .into(found, missing);
-        trend(Limit.RESISTANCE, r.resistance, ends.resistance, "flights that showed its resistance")
+        trend(Limit.SPREAD, r.spread, measured(r.spread), ends.spreadV, "measurements of its cells at rest")
+                .into(found, missing);
+        trend(
+                        Limit.RESISTANCE,
+                        r.resistance,
+                        measured(r.resistance),
+                        ends.resistance,
+                        "flights that showed its resistance")
                 .into(found, missing);
         if (r.firstUse == null) {
             missing.add("when it was first used or bought");
@@ -153,11 +166,14 @@ public record Retirement(List<Reached> limits, List<String> missing) {
                 : Optional.empty();
     }
 
+    private static int measured(Trend t) {
+        return t == null ? 0 : t.measured();
+    }
+
     /** Days of the trend are epoch days. */
-    private static Line trend(Limit limit, Trend t, double end, String needed) {
+    private static Line trend(Limit limit, Trend t, int measured, double end, String needed) {
         if (t == null || t.low().isEmpty()) {
-            return new Line(
-                    null, Trend.FEWEST + " " + needed + " are needed, " + (t == null ? 0 : t.measured()) + " on file");
+            return new Line(null, Trend.FEWEST + " " + needed + " are needed, " + measured + " on file");
         }
         // a health falls to its limit, a spread or a resistance rises to it
         boolean falls = limit == Limit.HEALTH;

@@ -31,6 +31,8 @@ class ChargeDayTest {
             assertThat(p.in().getEpochSecond() % 300).isZero();
             assertThat(p.in()).isBeforeOrEqualTo(p.full()).isAfterOrEqualTo(NOW);
         });
+        assertThat(ChargeDay.of(packs(3), TWO, NOW.plusNanos(540), BY).plugged())
+                .isEqualTo(d.plugged());
         // less than five minutes each, since people plug in on the five minutes
         assertThat(d.waiting()).isLessThan(15);
         assertThat(d.plugged()).extracting(ChargeDay.Plugged::charger).contains("lamp");

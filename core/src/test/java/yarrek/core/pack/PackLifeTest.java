@@ -55,6 +55,8 @@ class PackLifeTest {
         assertThat(l.measured()).hasSize(1);
         assertThat(l.measured().get(0).answer().why()).startsWith("only 10 % of the charge passed");
         assertThat(l.days()).isEmpty();
+        assertThat(life(flights(1, 0)).retirement().missing())
+                .anyMatch(m -> m.endsWith("health are needed, 1 on file"));
         assertThat(l.trend()).isEmpty();
         assertThat(l.retirement().missing()).anyMatch(m -> m.contains("0 on file"));
     }

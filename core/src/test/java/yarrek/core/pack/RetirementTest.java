@@ -25,7 +25,13 @@ class RetirementTest {
     void theLimitReachedFirstSaysTheDayAndAllOfThemTheRange() {
         Retirement r = Retirement.of(
                 new OnFile(
-                        220, List.of(10.0, 12.0, 8.0, 10.0), line(0.9, -0.00015, 8), null, null, TODAY.minusYears(1)),
+                        220,
+                        List.of(10.0, 12.0, 8.0, 10.0),
+                        line(0.9, -0.00015, 8),
+                        null,
+                        null,
+                        TODAY.minusYears(1),
+                        0),
                 TODAY,
                 Ends.HOUSE);
         assertThat(r.limits())
@@ -43,7 +49,7 @@ class RetirementTest {
 
     @Test
     void aUseThatMayBeNoneLeavesTheLateEndOpen() {
-        Retirement r = Retirement.of(new OnFile(390, List.of(0.0, 20.0), null, null, null, null), TODAY, Ends.HOUSE);
+        Retirement r = Retirement.of(new OnFile(390, List.of(0.0, 20.0), null, null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(r.first().orElseThrow().late()).isEmpty();
         assertThat(r.words(TODAY)).startsWith("1 Jul 2026 (cycles), not before ");
         assertThat(r.missing()).contains("when it was first used or bought");
@@ -52,38 +58,38 @@ class RetirementTest {
     @Test
     void whatIsReachedIsSaidSo() {
         Retirement cycles =
-                Retirement.of(new OnFile(400, List.of(1.0, 1.0), null, null, null, null), TODAY, Ends.HOUSE);
+                Retirement.of(new OnFile(400, List.of(1.0, 1.0), null, null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(cycles.words(TODAY)).isEqualTo("reached on 1 Jun 2026 (cycles)");
         Retirement old =
-                Retirement.of(new OnFile(0, List.of(), null, null, null, TODAY.minusYears(5)), TODAY, Ends.HOUSE);
+                Retirement.of(new OnFile(0, List.of(), null, null, null, TODAY.minusYears(5), 0), TODAY, Ends.HOUSE);
         assertThat(old.words(TODAY)).isEqualTo("reached on 1 Jun 2026 (age)");
         Retirement weak =
-                Retirement.of(new OnFile(0, List.of(), line(0.74, -0.0002, 6), null, null, null), TODAY, Ends.HOUSE);
+                Retirement.of(new OnFile(0, List.of(), line(0.74, -0.0002, 6), null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(weak.first().orElseThrow().middle()).isBefore(TODAY);
     }
 
     @Test
     void aSpreadRisesToItsLimit() {
         Retirement r =
-                Retirement.of(new OnFile(0, List.of(), null, line(0.020, 0.0001, 6), null, null), TODAY, Ends.HOUSE);
+                Retirement.of(new OnFile(0, List.of(), null, line(0.020, 0.0001, 6), null, null, 0), TODAY, Ends.HOUSE);
         assertThat(r.first().orElseThrow().limit()).isEqualTo(Limit.SPREAD);
         assertThat(r.first().orElseThrow().middle()).isAfter(TODAY);
-        Retirement never =
-                Retirement.of(new OnFile(0, List.of(), null, line(0.020, -0.0001, 6), null, null), TODAY, Ends.HOUSE);
+        Retirement never = Retirement.of(
+                new OnFile(0, List.of(), null, line(0.020, -0.0001, 6), null, null, 0), TODAY, Ends.HOUSE);
         assertThat(never.limits()).isEmpty();
     }
 
     @Test
     void nothingKnownIsNotKnownAndFarAwayIsSaidSo() {
-        Retirement r = Retirement.of(new OnFile(10, List.of(), null, null, null, null), TODAY, Ends.HOUSE);
+        Retirement r = Retirement.of(new OnFile(10, List.of(), null, null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(r.words(TODAY))
                 .startsWith("not known: its use a month: 60 days of flights are needed; 4 measurements");
-        Retirement far = Retirement.of(new OnFile(0, List.of(0.5, 0.5), null, null, null, null), TODAY, Ends.HOUSE);
+        Retirement far = Retirement.of(new OnFile(0, List.of(0.5, 0.5), null, null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(far.words(TODAY))
                 .startsWith("not known: 4 measurements of its health are needed, 0 on file; ")
                 .endsWith("; by what is known more than 5 years away");
         assertThat(new Retirement(far.limits(), List.of()).words(TODAY)).isEqualTo("more than 5 years away");
-        Retirement idle = Retirement.of(new OnFile(0, List.of(0.0, 0.0), null, null, null, null), TODAY, Ends.HOUSE);
+        Retirement idle = Retirement.of(new OnFile(0, List.of(0.0, 0.0), null, null, null, null, 0), TODAY, Ends.HOUSE);
         assertThat(idle.limits()).isEmpty();
     }
 }
